@@ -1,0 +1,26 @@
+using System.Collections.Immutable;
+using Formatum.Core.Geometry;
+using Formatum.Core.Publications;
+using Formatum.Core.Typesetting;
+
+namespace Formatum.Core.Composing;
+
+/// <summary>The display list of a spread: what prints, from the lowest to the topmost. Screen, PDF and PNG are all drawn from it.</summary>
+/// <param name="Trim">The spread's trim; its upper left is the origin.</param>
+/// <param name="Items">What to draw.</param>
+public sealed record Scene(Box Trim, ImmutableArray<SceneFrame> Items);
+
+/// <summary>One frame in a scene.</summary>
+/// <param name="FrameId">Which frame.</param>
+/// <param name="ToSpread">From frame-local points to the spread's.</param>
+/// <param name="Width">Width of the unrotated frame, in points.</param>
+/// <param name="Height">Height of the unrotated frame, in points.</param>
+/// <param name="Outline">What the frame's content is clipped to.</param>
+/// <param name="Image">The image in it; null where it holds none.</param>
+/// <param name="Text">The text in it, set; null where it holds none. A frame with neither is a placeholder, which does not print.</param>
+public sealed record SceneFrame(int FrameId, Affine ToSpread, double Width, double Height, Outline Outline, SceneImage? Image, SetText? Text = null);
+
+/// <summary>An image in a scene.</summary>
+/// <param name="Source">The linked image.</param>
+/// <param name="Matrix">From the upright image's unit square to frame-local points.</param>
+public sealed record SceneImage(LinkedImage Source, Affine Matrix);

@@ -1,0 +1,33 @@
+using Formatum.Core.Publications;
+using Formatum.Core.Typesetting;
+
+namespace Formatum.Core.Edits;
+
+/// <summary>What a new edition keeps of the one it comes from, besides its layout and its rules.</summary>
+/// <param name="Pictures">Whether frames keep their pictures, with their recrops; locked frames keep them in any case.</param>
+/// <param name="Texts">Whether texts are kept; else they are cleared, each first style staying. Locked frames keep theirs in any case.</param>
+public sealed record EditionKeeps(bool Pictures, bool Texts);
+
+/// <summary>Makes the next edition of a publication.</summary>
+public static class EditionMaker
+{
+    /// <exception cref="EditRefused">The name or the edition cannot be used.</exception>
+    public static Publication Make(Publication source, string name, string edition, EditionKeeps keeps)
+    {
+        var setup = source.Setup with { Name = name.Trim(), Edition = edition.Trim() };
+        var errors = new FieldErrors();
+        setup.Check(errors);
+        errors.ThrowIfAny();
+        var frames = source.Frames.Values.Select(frame => Emptied(frame, keeps)).ToList();
+        var used = frames.Select(f => f.ImageId).OfType<int>().ToHashSet();
+        var images = keeps.Pictures ? source.Images.Values : source.Images.Values.Where(i => used.Contains(i.Id));
+        return Publication.FromParts(source.NextId, [setup, source.Order, .. source.Pages.Values, .. frames, .. images, .. source.Rules.Values]);
+    }
+
+    private static Frame Emptied(Frame frame, EditionKeeps keeps)
+    {
+        if (frame.Locked) return frame;
+        if (frame.Text is { } text) return keeps.Texts ? frame : frame with { Text = FrameText.Empty(text.Paragraphs[0].Style) };
+        return keeps.Pictures ? frame : frame with { ImageId = null, Held = null, Recrop = Fitting.Recrop.None };
+    }
+}

@@ -1,0 +1,224 @@
+using System.Collections.Immutable;
+using Formatum.Core.Fitting;
+using Formatum.Core.Geometry;
+using Formatum.Core.Publications;
+using Formatum.Core.Typesetting;
+
+namespace Formatum.Core.Edits;
+
+/// <summary>Makes a frame; it lies above all others of its page.</summary>
+public sealed record MakeFrame : Edit
+{
+    /// <summary>The page, by its number from 1.</summary>
+    public required int Page { get; init; }
+
+    /// <summary>The frame's box, in points from the upper left of that page's trim.</summary>
+    public required Box Box { get; init; }
+
+    public Outline Outline { get; init; } = Outline.Rectangle;
+
+    /// <summary>How far it is turned about the middle of its box, in degrees clockwise.</summary>
+    public double Angle { get; init; }
+
+    public string Name { get; init; } = "";
+    public int? RuleId { get; init; }
+    public FitSettings Own { get; init; } = FitSettings.Open;
+    public int? ImageId { get; init; }
+
+    /// <summary>Whether the image is taken out of the tray.</summary>
+    public bool FromTray { get; init; }
+
+    /// <summary>For a text frame; null for an image frame.</summary>
+    public FrameText? Text { get; init; }
+
+    public override string Words => Text is not null ? "Make text frame" : ImageId is null ? "Make placeholder" : "Make frame with image";
+
+    protected override void Make(Draft draft)
+    {
+        var publication = draft.Origin;
+        int pageId = PageIdOf(draft, Page);
+        var frame = new Frame
+        {
+            Id = draft.NewId(),
+            PageId = pageId,
+            Name = Name.Trim(),
+            Box = Box,
+            Outline = Outline,
+            Angle = Geometry.Angle.Normalize(Angle),
+            Depth = 1 + Spread.At(publication, Spread.IndexOfPage(publication, Page)).FramesOf(publication).Select(f => f.Frame.Depth).DefaultIfEmpty(0).Max(),
+            RuleId = RuleId,
+            Own = Own,
+            ImageId = ImageId,
+            Text = Text,
+        };
+        FrameChecks.Check(draft, frame);
+        draft.Put(frame);
+        if (FromTray && ImageId is { } placed) draft.Put(draft.Tray.Without([placed]));
+    }
+}
+
+/// <summary>Changes frames, all in the same way. What is null stays as it is.</summary>
+public sealed record ChangeFrames : Edit
+{
+    public required ImmutableArray<int> FrameIds { get; init; }
+
+    /// <summary>The page to move to, by its number from 1; x and y are then that page's.</summary>
+    public int? Page { get; init; }
+
+    public double? X { get; init; }
+    public double? Y { get; init; }
+    public double? Width { get; init; }
+    public double? Height { get; init; }
+
+    /// <summary>How far the frame is turned, in degrees clockwise.</summary>
+    public double? Angle { get; init; }
+
+    public Outline? Outline { get; init; }
+    public string? Name { get; init; }
+    public bool? Locked { get; init; }
+    public bool? Hidden { get; init; }
+    public Replacement<int?>? RuleId { get; init; }
+    public Replacement<int?>? ImageId { get; init; }
+    public Recrop? Recrop { get; init; }
+
+    /// <summary>Another text, for text frames alone.</summary>
+    public FrameText? Text { get; init; }
+
+    /// <summary>Settings to set on the frames themselves, over those set there before.</summary>
+    public FitSettings? Set { get; init; }
+
+    /// <summary>Clears what was set on the frames before, so that it is inherited again: these settings.</summary>
+    public ImmutableArray<FitSetting> Clear { get; init; } = [];
+
+    /// <summary>Clears all that was set on the frames before.</summary>
+    public bool ClearSet { get; init; }
+
+    /// <summary>Applies the fit anew to frames that do not stay fitted.</summary>
+    public bool FitOnce { get; init; }
+
+    public override string Words => Action + (FrameIds.Length > 1 ? $", {FrameIds.Length} frames" : "");
+
+    private string Action => this switch
+    {
+        { ImageId.Value: null, ImageId: not null } => "Take image out",
+        { ImageId: not null } => "Place image",
+        { Set.StaysFitted: true } => "Keep fitted",
+        { Set.StaysFitted: false } => "Stop fitting",
+        { Set: not null } => "Change fit",
+        { ClearSet: true } or { Clear.IsEmpty: false } => "Clear what was set here",
+        { RuleId: not null } => "Put on rule",
+        { Recrop: { } recrop } => recrop == Fitting.Recrop.None ? "Reset recrop" : "Recrop",
+        { FitOnce: true } => "Fit once",
+        { Locked: true } => "Lock",
+        { Locked: false } => "Unlock",
+        { Hidden: true } => "Hide",
+        { Hidden: false } => "Show",
+        { Width: not null } or { Height: not null } => "Resize frame",
+        { Angle: not null } => "Turn frame",
+        { Outline: not null } => "Change outline",
+        { X: not null } or { Y: not null } or { Page: not null } => "Move frame",
+        { Text: not null } => "Replace text",
+        { Name: not null } => "Rename frame",
+        _ => "Change frame",
+    };
+
+    protected override void Make(Draft draft)
+    {
+        if (FrameIds.IsEmpty) throw new EditRefused("frame", "No frame is chosen. Choose one first.");
+        foreach (int id in FrameIds) Change(draft, FrameOf(draft, id));
+    }
+
+    private void Change(Draft draft, Frame frame)
+    {
+        if (X is not null || Y is not null || Width is not null || Height is not null || Angle is not null || Page is not null || Outline is not null) FrameChecks.Unlocked(frame, Locked);
+        if (Text is not null && !frame.IsText) throw new EditRefused("text", $"{frame.Label} holds no text. Make a text frame for it.");
+        var changed = frame with
+        {
+            Text = Text ?? frame.Text,
+            PageId = Page is { } number ? PageIdOf(draft, number) : frame.PageId,
+            Box = new(X ?? frame.Box.X, Y ?? frame.Box.Y, Width ?? frame.Box.Width, Height ?? frame.Box.Height),
+            Angle = Angle is { } angle ? Geometry.Angle.Normalize(angle) : frame.Angle,
+            Locked = Locked ?? frame.Locked,
+            Hidden = Hidden ?? frame.Hidden,
+            Outline = Outline ?? frame.Outline,
+            Name = Name?.Trim() ?? frame.Name,
+            RuleId = RuleId is { } rule ? rule.Value : frame.RuleId,
+            ImageId = ImageId is { } image ? image.Value : frame.ImageId,
+            Recrop = Recrop ?? (ImageId is { Value: null } ? Fitting.Recrop.None : frame.Recrop),
+            Own = (Set ?? FitSettings.Open).Over(ClearSet ? FitSettings.Open : Clear.IsEmpty ? frame.Own : frame.Own.Where(s => !Clear.Contains(s))),
+        };
+        FrameChecks.Check(draft, changed);
+        draft.Put(changed with { Held = HeldAfter(frame, changed) });
+    }
+
+    /// <summary>What the frame holds on to: nothing where the fit is to be applied anew.</summary>
+    private Held? HeldAfter(Frame before, Frame after)
+    {
+        bool anew = FitOnce || after.ImageId != before.ImageId || after.RuleId != before.RuleId || after.Recrop != before.Recrop
+            || (after.Own with { StaysFitted = null }) != (before.Own with { StaysFitted = null });
+        return anew ? null : before.Held;
+    }
+}
+
+/// <summary>Where a frame is to lie.</summary>
+/// <param name="FrameId">The frame.</param>
+/// <param name="Page">The page it keeps to, by its number from 1.</param>
+/// <param name="Box">Its unturned box, in points from the upper left of that page's trim.</param>
+/// <param name="Angle">How far it is turned; null leaves that as it is.</param>
+public readonly record struct FramePlace(int FrameId, int Page, Box Box, double? Angle = null);
+
+/// <summary>What happens to the picture of a frame that is sized by hand.</summary>
+public enum PictureAtSizing
+{
+    /// <summary>The frame is moved, not sized: the picture goes along.</summary>
+    GoesAlong,
+    /// <summary>One that is held stays where it is on the page, and an edge that is drawn over it crops it; one that stays fitted is fitted anew.</summary>
+    Cropped,
+    /// <summary>It is scaled with the frame.</summary>
+    Scaled,
+}
+
+/// <summary>Moves frames, turns them, or sizes them by hand.</summary>
+public sealed record PlaceFrames(ImmutableArray<FramePlace> Places, PictureAtSizing Picture = PictureAtSizing.GoesAlong, string? As = null) : Edit
+{
+    public override string Words => (As ?? (Picture == PictureAtSizing.GoesAlong ? "Move" : "Resize") + " frame") + (Places.Length == 1 ? "" : $", {Places.Length} frames");
+
+    protected override void Make(Draft draft)
+    {
+        if (Places.IsEmpty) throw new EditRefused("frame", "No frame is chosen. Choose one first.");
+        foreach (var (id, page, box, angle) in Places)
+        {
+            var frame = FrameOf(draft, id);
+            FrameChecks.Unlocked(frame);
+            var placed = frame with { PageId = PageIdOf(draft, page), Box = box, Angle = angle is { } a ? Geometry.Angle.Normalize(a) : frame.Angle };
+            FrameChecks.Check(draft, placed);
+            if (Picture == PictureAtSizing.Cropped && frame.Held is { } held)
+                placed = placed with { Held = held with { Matrix = placed.Pose.ToPage.Inverse().After(frame.Pose.ToPage).After(held.Matrix) } };
+            draft.Put(placed);
+            if (Picture == PictureAtSizing.Scaled && frame.ImageId is not null)
+            {
+                var (fitting, map) = Inside.Of(draft, frame);
+                Inside.Put(draft, placed, fitting with { Width = box.Width, Height = box.Height }, Affine.Scaling(box.Width / frame.Box.Width, box.Height / frame.Box.Height).After(map));
+            }
+        }
+    }
+}
+
+/// <summary>A value to put in place of another, where the value itself may be "none".</summary>
+public sealed record Replacement<T>(T Value);
+
+/// <summary>Removes frames. Their images stay in the publication.</summary>
+public sealed record RemoveFrames(ImmutableArray<int> FrameIds) : Edit
+{
+    public override string Words => FrameIds.Length == 1 ? "Remove frame" : $"Remove {FrameIds.Length} frames";
+
+    protected override void Make(Draft draft)
+    {
+        foreach (int id in FrameIds)
+        {
+            var frame = FrameOf(draft, id);
+            FrameChecks.Unlocked(frame);
+            draft.Remove(frame.Key);
+        }
+    }
+}

@@ -1,0 +1,172 @@
+using System.Collections.Immutable;
+using Formatum.Core.Filling;
+using Formatum.Core.Publications;
+
+namespace Formatum.Core.Edits;
+
+/// <summary>Pours images into empty placeholders, and adds pages of the same layout until all have a place, where that is asked.</summary>
+public sealed record PourImages : Edit
+{
+    /// <summary>The images, in the order of the tray.</summary>
+    public required ImmutableArray<int> ImageIds { get; init; }
+
+    /// <summary>The frames to pour into; those that are not empty are passed over.</summary>
+    public required ImmutableArray<int> FrameIds { get; init; }
+
+    public PourOrder Order { get; init; }
+
+    /// <summary>The pages to copy until every image has a place, by their numbers from 1; empty to add none.</summary>
+    public ImmutableArray<int> LayoutPages { get; init; } = [];
+
+    /// <summary>Whether placeholders left over on pages that were added are removed.</summary>
+    public bool RemoveLeftovers { get; init; }
+
+    public override string Words => ImageIds.Length == 1 ? "Pour image" : $"Pour {ImageIds.Length} images";
+
+    protected override void Make(Draft draft)
+    {
+        if (ImageIds.IsDefaultOrEmpty) throw new EditRefused("imageIds", "There is nothing to pour. Put some images in the tray first.");
+        if (ImageIds.Distinct().Count() != ImageIds.Length) throw new EditRefused("imageIds", "An image is named twice. Name each once.");
+        ImmutableArray<LinkedImage> images = [.. ImageIds.Select(id => ImageOf(draft, id))];
+        var publication = draft.Origin;
+        var frames = ReadingOrder.Of(publication, FrameIds.Distinct().Select(id => FrameOf(draft, id)).Where(IsOpen));
+        var added = ImmutableArray<Frame>.Empty;
+        if (!LayoutPages.IsDefaultOrEmpty)
+        {
+            added = LayoutCopies.Add(draft, LayoutPages, perCopy => Math.Max(0, (images.Length - frames.Length + perCopy - 1) / perCopy));
+            publication = publication.With(draft.Changes());
+        }
+        if (Order == PourOrder.Name && !LayoutPages.IsDefaultOrEmpty) throw new EditRefused("keepPouring", "Poured by name, each picture has its frame: added pages would have the same names again. Leave the rest in the tray.");
+        if (frames.IsEmpty && added.IsEmpty) throw new EditRefused("frames", "There is no empty placeholder here. Draw some, choose other pages, or keep pouring.");
+        var plan = Pouring.Plan(publication, images, [.. frames, .. added], Order);
+        if (plan.IsEmpty) throw new EditRefused("order", "No picture has the name of an empty placeholder here. Name the frames as the files are named, or pour in another order.");
+        foreach (var (frameId, imageId) in plan) Placing.Put(draft, FrameOf(draft, frameId), imageId);
+        if (RemoveLeftovers)
+        {
+            var filled = plan.Select(p => p.FrameId).ToHashSet();
+            foreach (var frame in added.Where(f => !filled.Contains(f.Id))) draft.Remove(frame.Key);
+        }
+        draft.Put(draft.Tray.Without(plan.Select(p => p.ImageId)));
+    }
+
+    /// <summary>Locked frames are kept from being moved, not from being filled; hidden ones nobody would look for.</summary>
+    internal static bool IsOpen(Frame frame) => frame is { IsPlaceholder: true, Hidden: false };
+}
+
+/// <summary>Pours the rows of a table into named frames, and adds copies of pages until all have a place, where that is asked.</summary>
+public sealed record PourRows : Edit
+{
+    public required Table Table { get; init; }
+
+    /// <summary>Which columns go into frames of which name.</summary>
+    public required ImmutableArray<ColumnTarget> Targets { get; init; }
+
+    /// <summary>The pages whose frames are filled, by their numbers from 1, from the first to the last.</summary>
+    public required int FirstPage { get; init; }
+    public required int LastPage { get; init; }
+
+    /// <summary>The pages to copy until every row has a place; empty to add none.</summary>
+    public ImmutableArray<int> LayoutPages { get; init; } = [];
+
+    public override string Words => Table.Rows.Length == 1 ? "Pour row" : $"Pour {Table.Rows.Length} rows";
+
+    protected override void Make(Draft draft) => Pour(draft, []);
+
+    /// <summary>What it would come to, with everything that should be known before.</summary>
+    public (Publication After, ImmutableArray<CellPlace> Places, IReadOnlyList<RowFinding> Findings) Proposal(Publication publication)
+    {
+        var draft = new Draft(publication);
+        var findings = new List<RowFinding>();
+        var places = Pour(draft, findings);
+        Holding.Settle(draft);
+        return (publication.With(draft.Changes()), places, findings);
+    }
+
+    private ImmutableArray<CellPlace> Pour(Draft draft, List<RowFinding> findings)
+    {
+        var origin = draft.Origin;
+        if (Table.Rows.IsDefaultOrEmpty) throw new EditRefused("table", "The table has no rows. Choose another.");
+        if (Targets.IsDefaultOrEmpty) throw new EditRefused("targets", "No column goes into a frame. Name frames as the columns are named, or choose for each column where it goes.");
+        foreach (var target in Targets)
+            if (target.Column < 0 || target.Column >= Table.Columns.Length) throw new EditRefused("targets", $"The table has no column {target.Column + 1}.");
+        if (FirstPage < 1 || LastPage > origin.PageCount || FirstPage > LastPage) throw new EditRefused("pages", $"There are no pages {FirstPage} to {LastPage}; the publication has pages 1 to {origin.PageCount}.");
+        var frames = ReadingOrder.Of(origin, origin.Order.Ids.Skip(FirstPage - 1).Take(LastPage - FirstPage + 1).SelectMany(origin.FramesOnPage).Where(f => !f.Hidden)).ToList();
+        if (!LayoutPages.IsDefaultOrEmpty)
+        {
+            var layout = PageRuns.Ids(draft, LayoutPages).SelectMany(origin.FramesOnPage).Where(f => !f.Hidden).ToList();
+            int perCopy = RowPlan.RowsPerCopy(Targets, layout), there = RowPlan.RowsPerCopy(Targets, frames);
+            if (perCopy == 0) throw new EditRefused("layout", "The pages to copy hold no frame of such a name. Choose others, or name their frames.");
+            int copies = Math.Max(0, (Table.Rows.Length - there + perCopy - 1) / perCopy);
+            var made = LayoutCopies.AddAll(draft, LayoutPages, copies);
+            var after = origin.With(draft.Changes());
+            frames.AddRange(ReadingOrder.Of(after, made));
+        }
+        var places = RowPlan.Of(Table, Targets, frames, new ImageNames(origin.Images.Values), findings);
+        foreach (var (_, frameId, imageId, text) in places)
+        {
+            var frame = FrameOf(draft, frameId);
+            if (text is not null) draft.Put(frame with { Text = frame.Text!.Worded(text) });
+            else Placing.Put(draft, frame, imageId);
+        }
+        return places;
+    }
+}
+
+/// <summary>Copies of pages as a layout for other pictures.</summary>
+internal static class LayoutCopies
+{
+    /// <summary>
+    /// Adds copies of pages. Their image frames are placeholders on each copy, but locked ones with a picture, which keep it, as text frames keep their
+    /// text. Copies lie behind the pages they are copied from where that leaves all other pages on their side of the spread, and else at the end.
+    /// </summary>
+    /// <param name="draft">The publication under way.</param>
+    /// <param name="numbers">The pages, by their numbers from 1.</param>
+    /// <param name="copies">How many copies to add, from how many placeholders each holds.</param>
+    /// <returns>The placeholders of the copies, in reading order.</returns>
+    /// <exception cref="EditRefused">There are no such pages, no image frames on them, or there would be too many pages.</exception>
+    public static ImmutableArray<Frame> Add(Draft draft, ImmutableArray<int> numbers, Func<int, int> copies)
+    {
+        var origin = draft.Origin;
+        int open = PageRuns.Ids(draft, numbers).SelectMany(origin.FramesOnPage).Count(IsOpen);
+        if (open == 0) throw new EditRefused("layout", "The pages to copy hold no image frames. Choose others.");
+        return [.. AddAll(draft, numbers, copies(open)).Where(f => f.IsPlaceholder && !f.Hidden)];
+    }
+
+    private static bool IsOpen(Frame frame) => frame is { IsText: false, Hidden: false } && (frame.IsPlaceholder || !frame.Locked);
+
+    /// <summary>Adds so many copies, as <see cref="Add"/> says.</summary>
+    /// <returns>All frames of the copies, in reading order copy by copy.</returns>
+    public static ImmutableArray<Frame> AddAll(Draft draft, ImmutableArray<int> numbers, int count)
+    {
+        var origin = draft.Origin;
+        var pages = PageRuns.Ids(draft, numbers);
+        var layout = pages.SelectMany(origin.FramesOnPage).OrderBy(f => f.Depth).ThenBy(f => f.Id).ToList();
+        var order = origin.Order.Ids;
+        int place = origin.Setup.Facing && pages.Length * count % 2 != 0 ? order.Length : order.IndexOf(pages[^1]) + 1;
+        var added = ImmutableArray.CreateBuilder<int>();
+        var made = ImmutableArray.CreateBuilder<Frame>();
+        if (order.Length + (long)pages.Length * count > Setup.MostPages)
+            throw new EditRefused("keepPouring", $"That would make {order.Length + (long)pages.Length * count} pages; {Setup.MostPages} is the most. Pour fewer images.");
+        var inOrder = ReadingOrder.Of(origin, layout).Select(f => f.Id).ToList();
+        for (int copy = 0; copy < count; copy++)
+        {
+            var frames = new Dictionary<int, Frame>();
+            foreach (int page in pages)
+            {
+                int id = PageRuns.Blank(draft);
+                draft.Put(origin.Pages[page] with { Id = id });
+                added.Add(id);
+                foreach (var frame in layout.Where(f => f.PageId == page))
+                {
+                    var copied = frame with { Id = draft.NewId(), PageId = id };
+                    if (IsOpen(frame)) copied = copied with { ImageId = null, Held = null, Recrop = Fitting.Recrop.None };
+                    draft.Put(copied);
+                    frames[frame.Id] = copied;
+                }
+            }
+            made.AddRange(inOrder.Select(id => frames[id]));
+        }
+        if (added.Count > 0) PageRuns.Order(draft, order.InsertRange(place, added));
+        return made.ToImmutable();
+    }
+}

@@ -1,0 +1,95 @@
+using Formatum.Core.Fitting;
+using Formatum.Core.Publications;
+
+namespace Formatum.Core.Edits;
+
+/// <summary>Makes a fitting rule, or puts another in the place of one.</summary>
+public sealed record DefineRule : Edit
+{
+    /// <summary>The rule to replace; null for a new one.</summary>
+    public int? RuleId { get; init; }
+
+    public required string Name { get; init; }
+    public string Description { get; init; } = "";
+    public int? BasedOnId { get; init; }
+    public FitSettings Settings { get; init; } = FitSettings.Open;
+
+    /// <summary>The frame whose settings went into the rule: it takes the rule, and lets go of what the rule says now.</summary>
+    public int? LikeFrameId { get; init; }
+
+    /// <summary>Makes it the publication's default rule, or no longer so; null leaves that as it is.</summary>
+    public bool? Default { get; init; }
+
+    public override string Words => RuleId is null ? $"Make rule {Name.Trim()}" : $"Change rule {Name.Trim()}";
+
+    protected override void Make(Draft draft)
+    {
+        if (RuleId is { } id) RuleOf(draft, id);
+        var errors = new FieldErrors();
+        string name = Name.Trim();
+        if (name.Length == 0) errors.Add("name", "A rule needs a name. Type one, such as \"Product shot\".");
+        if (name.Length > FittingRule.LongestName) errors.Add("name", $"The name has {name.Length} characters; {FittingRule.LongestName} is the most. Shorten it.");
+        if (draft.Origin.Rules.Values.Any(r => r.Id != RuleId && string.Equals(r.Name, name, StringComparison.OrdinalIgnoreCase)))
+            errors.Add("name", $"There is a rule named {name} already. Take another name.");
+        if (Description.Length > FittingRule.LongestDescription)
+            errors.Add("description", $"The description has {Description.Length} characters; {FittingRule.LongestDescription} is the most. Shorten it.");
+        if (BasedOnId is { } basis)
+        {
+            if (draft.Find(new(PartKind.Rule, basis)) is null) errors.Add("basedOnId", $"There is no rule {basis} to base this one on.");
+            else if (RuleId is { } own && Cascade.WouldLoop(draft.Origin, own, basis))
+                errors.Add("basedOnId", "That rule is itself based on this one, directly or through others. Base this one on another.");
+            else if (Cascade.Chain(draft.Origin, basis).Count() >= Cascade.LongestChain)
+                errors.Add("basedOnId", $"That rule stands at the end of a chain of {Cascade.LongestChain}; no chain may be longer. Base this one on a rule nearer its root.");
+        }
+        FitSettingsCheck.Check(Settings, errors);
+        errors.ThrowIfAny();
+        var rule = new FittingRule { Id = RuleId ?? draft.NewId(), Name = name, Description = Description.Trim(), BasedOnId = BasedOnId, Settings = Settings };
+        draft.Put(rule);
+        if (LikeFrameId is { } frameId)
+        {
+            var frame = FrameOf(draft, frameId);
+            draft.Put(frame with { RuleId = rule.Id, Own = frame.Own.Where(setting => !Settings.IsSet(setting)) });
+        }
+        var setup = draft.Origin.Setup;
+        if (Default == true) draft.Put(setup with { DefaultRuleId = rule.Id });
+        else if (Default == false && setup.DefaultRuleId == rule.Id) draft.Put(setup with { DefaultRuleId = null });
+    }
+}
+
+/// <summary>Removes a rule. Its frames, the rules based on it, and the publication where it was the default take something else instead.</summary>
+/// <param name="RuleId">The rule.</param>
+/// <param name="InsteadId">The rule they take instead; null for none.</param>
+/// <param name="KeepSettings">They also keep, as settings of their own, what the rule said, so that nothing looks different.</param>
+public sealed record RemoveRule(int RuleId, int? InsteadId = null, bool KeepSettings = false) : Edit
+{
+    public override string Words => "Remove rule";
+
+    protected override void Make(Draft draft)
+    {
+        var rule = RuleOf(draft, RuleId);
+        if (InsteadId == RuleId) throw new EditRefused("instead", "A removed rule cannot stand in for itself. Choose another, or none.");
+        if (InsteadId is { } instead) RuleOf(draft, instead, "instead");
+        foreach (var child in draft.Origin.Rules.Values.Where(r => r.BasedOnId == RuleId))
+        {
+            if (Cascade.WouldLoop(draft.Origin, child.Id, InsteadId))
+                throw new EditRefused("instead", $"{child.Name} is based on {rule.Name}, and would then be based on itself. Choose another rule, or none.");
+            draft.Put(child with { BasedOnId = InsteadId, Settings = KeepSettings ? child.Settings.Over(rule.Settings) : child.Settings });
+        }
+        foreach (var frame in draft.Origin.Frames.Values.Where(f => f.RuleId == RuleId))
+            draft.Put(frame with { RuleId = InsteadId, Own = KeepSettings ? frame.Own.Over(rule.Settings) : frame.Own });
+        if (draft.Origin.Setup.DefaultRuleId == RuleId) draft.Put(draft.Origin.Setup with { DefaultRuleId = InsteadId });
+        draft.Remove(rule.Key);
+    }
+}
+
+/// <summary>Chooses the rule that everything else in the publication rests on; null for the built-in settings alone.</summary>
+public sealed record ChooseDefaultRule(int? RuleId) : Edit
+{
+    public override string Words => RuleId is null ? "Drop the default rule" : "Choose the default rule";
+
+    protected override void Make(Draft draft)
+    {
+        if (RuleId is { } id) RuleOf(draft, id);
+        draft.Put(draft.Origin.Setup with { DefaultRuleId = RuleId });
+    }
+}

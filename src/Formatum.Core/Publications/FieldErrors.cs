@@ -1,0 +1,42 @@
+using System.Collections.Immutable;
+using System.Globalization;
+
+namespace Formatum.Core.Publications;
+
+/// <summary>One thing wrong with one value somebody gave.</summary>
+/// <param name="Field">The value's name, as the automation interface spells it: "margins.inside".</param>
+/// <param name="Message">What is wrong, why, and what to give instead.</param>
+public sealed record FieldError(string Field, string Message);
+
+/// <summary>Collects everything wrong with what somebody gave, so that all of it is told at once.</summary>
+public sealed class FieldErrors
+{
+    private readonly ImmutableArray<FieldError>.Builder _errors = ImmutableArray.CreateBuilder<FieldError>();
+
+    public bool Any => _errors.Count > 0;
+
+    public ImmutableArray<FieldError> ToImmutable() => _errors.ToImmutable();
+
+    public void Add(string field, string message) => _errors.Add(new(field, message));
+
+    /// <summary>Adds an error where a value is not a number or lies outside the range; an open (null) value passes.</summary>
+    public void Range(string field, double? value, double least, double most, string remedy)
+    {
+        if (value is not { } v || (v >= least && v <= most)) return;
+        Add(field, double.IsNaN(v) ? $"This is not a number. {remedy}" : $"{v.ToString("0.###", CultureInfo.InvariantCulture)} is out of range. {remedy}");
+    }
+
+    /// <exception cref="EditRefused">Something was wrong.</exception>
+    public void ThrowIfAny()
+    {
+        if (Any) throw new EditRefused(ToImmutable());
+    }
+}
+
+/// <summary>An edit that was not made, and why. The publication is as it was.</summary>
+public sealed class EditRefused(ImmutableArray<FieldError> errors) : Exception(string.Join(" ", errors.Select(e => e.Message)))
+{
+    public EditRefused(string field, string message) : this([new FieldError(field, message)]) { }
+
+    public ImmutableArray<FieldError> Errors { get; } = errors;
+}

@@ -1,0 +1,71 @@
+using Formatum.Core.Arranging;
+using Formatum.Core.Fitting;
+using Formatum.Core.Geometry;
+using Formatum.Core.Typesetting;
+
+namespace Formatum.Core.Publications;
+
+/// <summary>A shape on a page that holds an image or text; a placeholder while it holds neither.</summary>
+public sealed record Frame : Part
+{
+    /// <summary>No frame is narrower or lower than this, in points: a thousandth of a millimetre.</summary>
+    public const double SmallestSide = 0.001 * Units.PointsPerMillimetre;
+
+    public const int LongestName = 200;
+
+    public required int Id { get; init; }
+
+    /// <summary>The page the frame keeps to.</summary>
+    public required int PageId { get; init; }
+
+    public string Name { get; init; } = "";
+
+    /// <summary>The frame's box, in points from the upper left of its page's trim.</summary>
+    public required Box Box { get; init; }
+
+    /// <summary>How far the frame is turned, with its picture, about the middle of its box: degrees clockwise.</summary>
+    public double Angle { get; init; }
+
+    public FramePose Pose => new(Box, Angle);
+
+    public Outline Outline { get; init; } = Outline.Rectangle;
+
+    /// <summary>Stacking order on the spread: the higher lies above. Equal ones stack by id.</summary>
+    public int Depth { get; init; }
+
+    /// <summary>Whether it is kept from being moved, sized or removed by mistake.</summary>
+    public bool Locked { get; init; }
+
+    /// <summary>Whether it is neither shown nor printed.</summary>
+    public bool Hidden { get; init; }
+
+    /// <summary>The group it belongs to; null for none. Frames of one group are chosen together.</summary>
+    public int? GroupId { get; init; }
+
+    public int? RuleId { get; init; }
+
+    /// <summary>The fitting settings that were set on the frame itself.</summary>
+    public FitSettings Own { get; init; } = FitSettings.Open;
+
+    public Recrop Recrop { get; init; } = Recrop.None;
+
+    /// <summary>How the image lies, where the frame does not stay fitted and has one; else null.</summary>
+    public Held? Held { get; init; }
+
+    /// <summary>The image in the frame; null for a placeholder.</summary>
+    public int? ImageId { get; init; }
+
+    public override PartKey Key => new(PartKind.Frame, Id);
+
+    /// <summary>
+    /// The text of a text frame; null for an image frame. A thread of frames, once there is one, keeps its text in the first of them.
+    /// </summary>
+    public FrameText? Text { get; init; }
+
+    public bool IsText => Text is not null;
+
+    public bool IsPlaceholder => ImageId is null && Text is null;
+
+    /// <summary>The name people gave it, or one that tells frames apart.</summary>
+    public string Label => Name.Length > 0 ? Name : $"Frame {Id}";
+}

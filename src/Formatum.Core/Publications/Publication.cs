@@ -1,0 +1,186 @@
+using System.Collections.Concurrent;
+using System.Collections.Immutable;
+using Formatum.Core.Fitting;
+
+namespace Formatum.Core.Publications;
+
+/// <summary>A publication: its parts, and what follows from them. Immutable; <see cref="With"/> gives the next one.</summary>
+public sealed class Publication
+{
+    private static readonly ImmutableSortedSet<int> NoFrames = [];
+
+    private readonly ImmutableDictionary<int, ImmutableSortedSet<int>> _framesOfPage;
+
+    /// <summary>Each rule's settings, and what they come to, worked out once for all its frames; 0 stands for no rule.</summary>
+    private readonly ConcurrentDictionary<int, (FitSettings Settings, ResolvedFit Fit)> _ruleFits;
+
+    private Publication(
+        int nextId, Setup setup, PageOrder order, ImmutableDictionary<int, Page> pages, ImmutableDictionary<int, Frame> frames,
+        ImmutableDictionary<int, LinkedImage> images, ImmutableDictionary<int, FittingRule> rules, Tray tray,
+        ImmutableDictionary<int, ImmutableSortedSet<int>> framesOfPage, ConcurrentDictionary<int, (FitSettings, ResolvedFit)>? ruleFits = null)
+    {
+        NextId = nextId;
+        Setup = setup;
+        Order = order;
+        Pages = pages;
+        Frames = frames;
+        Images = images;
+        Rules = rules;
+        Tray = tray;
+        _framesOfPage = framesOfPage;
+        _ruleFits = ruleFits ?? new();
+    }
+
+    /// <summary>An id no part has had yet. It only grows, so that undoing an edit never lets two parts share one.</summary>
+    public int NextId { get; }
+
+    public Setup Setup { get; }
+    public PageOrder Order { get; }
+    public ImmutableDictionary<int, Page> Pages { get; }
+    public ImmutableDictionary<int, Frame> Frames { get; }
+    public ImmutableDictionary<int, LinkedImage> Images { get; }
+    public ImmutableDictionary<int, FittingRule> Rules { get; }
+    public Tray Tray { get; }
+
+    public int PageCount => Order.Ids.Length;
+
+    /// <summary>A new publication of blank pages.</summary>
+    /// <param name="setup">How it is set up.</param>
+    /// <param name="pages">How many pages, 1 to 2000.</param>
+    /// <param name="start">The rule to begin with as the default; its id is given anew. Null for the built-in settings alone.</param>
+    /// <exception cref="EditRefused">The set-up is impossible, or the number of pages is.</exception>
+    public static Publication Create(Setup setup, int pages, FittingRule? start = null)
+    {
+        var errors = new FieldErrors();
+        setup.Check(errors);
+        if (pages is < 1 or > Setup.MostPages) errors.Add("pages", $"{pages} pages cannot be made. Give a number from 1 to {Setup.MostPages}.");
+        errors.ThrowIfAny();
+        var ids = Enumerable.Range(1, pages).ToImmutableArray();
+        var blank = ids.Select(id => new Page(id));
+        if (start is null) return FromParts(pages + 1, [setup, new PageOrder(ids), .. blank]);
+        return FromParts(pages + 2, [setup with { DefaultRuleId = pages + 1 }, new PageOrder(ids), .. blank, start with { Id = pages + 1, BasedOnId = null }]);
+    }
+
+    /// <summary>Puts a publication together again from all its parts.</summary>
+    public static Publication FromParts(int nextId, IEnumerable<Part> parts)
+    {
+        Setup? setup = null;
+        PageOrder? order = null;
+        var tray = Tray.Empty;
+        var pages = ImmutableDictionary.CreateBuilder<int, Page>();
+        var frames = ImmutableDictionary.CreateBuilder<int, Frame>();
+        var images = ImmutableDictionary.CreateBuilder<int, LinkedImage>();
+        var rules = ImmutableDictionary.CreateBuilder<int, FittingRule>();
+        foreach (var part in parts)
+        {
+            switch (part)
+            {
+                case Setup s: setup = s; break;
+                case PageOrder o: order = o; break;
+                case Page p: pages.Add(p.Id, p); break;
+                case Frame f: frames.Add(f.Id, f); break;
+                case LinkedImage i: images.Add(i.Id, i); break;
+                case FittingRule r: rules.Add(r.Id, r); break;
+                case Tray t: tray = t; break;
+                default: throw new ArgumentException($"A publication has no parts of the kind {part.Key.Kind}.");
+            }
+        }
+        var byPage = frames.Values.GroupBy(f => f.PageId).ToImmutableDictionary(g => g.Key, g => g.Select(f => f.Id).ToImmutableSortedSet());
+        return new(
+            nextId, setup ?? throw new ArgumentException("A publication needs a set-up."), order ?? throw new ArgumentException("A publication needs an order of pages."),
+            pages.ToImmutable(), frames.ToImmutable(), images.ToImmutable(), rules.ToImmutable(), tray, byPage);
+    }
+
+    public IEnumerable<Part> Parts => new Part[] { Setup, Order }.Concat(Pages.Values).Concat(Frames.Values).Concat(Images.Values).Concat(Rules.Values).Concat(Tray.ImageIds.IsEmpty ? [] : [Tray]);
+
+    /// <summary>The part as it is now; null where there is none.</summary>
+    public Part? Find(PartKey key) => key.Kind switch
+    {
+        PartKind.Setup => Setup,
+        PartKind.PageOrder => Order,
+        PartKind.Page => Pages.GetValueOrDefault(key.Id),
+        PartKind.Frame => Frames.GetValueOrDefault(key.Id),
+        PartKind.Image => Images.GetValueOrDefault(key.Id),
+        PartKind.Rule => Rules.GetValueOrDefault(key.Id),
+        PartKind.Tray => Tray,
+        _ => null,
+    };
+
+    /// <summary>The publication after the changes.</summary>
+    public Publication With(Changes changes)
+    {
+        var setup = Setup;
+        var order = Order;
+        var tray = Tray;
+        var pages = Pages.ToBuilder();
+        var frames = Frames.ToBuilder();
+        var images = Images.ToBuilder();
+        var rules = Rules.ToBuilder();
+        var byPage = _framesOfPage.ToBuilder();
+        int nextId = NextId;
+        foreach (var (key, before, after) in changes.Items)
+        {
+            nextId = Math.Max(nextId, key.Id + 1);
+            switch (key.Kind)
+            {
+                case PartKind.Setup: setup = (Setup)after!; break;
+                case PartKind.PageOrder: order = (PageOrder)after!; break;
+                case PartKind.Page: Put(pages, key.Id, after); break;
+                case PartKind.Image: Put(images, key.Id, after); break;
+                case PartKind.Rule: Put(rules, key.Id, after); break;
+                case PartKind.Tray: tray = (Tray?)after ?? Tray.Empty; break;
+                case PartKind.Frame:
+                    Put(frames, key.Id, after);
+                    if (before is Frame was) byPage[was.PageId] = byPage.GetValueOrDefault(was.PageId, NoFrames).Remove(key.Id);
+                    if (after is Frame now) byPage[now.PageId] = byPage.GetValueOrDefault(now.PageId, NoFrames).Add(key.Id);
+                    break;
+            }
+        }
+        var rulesAfter = rules.ToImmutable();
+        bool sameFits = ReferenceEquals(rulesAfter, Rules) && setup.DefaultRuleId == Setup.DefaultRuleId;
+        return new(nextId, setup, order, pages.ToImmutable(), frames.ToImmutable(), images.ToImmutable(), rulesAfter, tray, byPage.ToImmutable(), sameFits ? _ruleFits : null);
+    }
+
+    private static void Put<T>(ImmutableDictionary<int, T>.Builder all, int id, Part? part) where T : Part
+    {
+        if (part is T kept) all[id] = kept;
+        else all.Remove(id);
+    }
+
+    public IEnumerable<Frame> FramesOnPage(int pageId) => _framesOfPage.GetValueOrDefault(pageId, NoFrames).Select(id => Frames[id]);
+
+    /// <summary>The settings a frame is fitted by, resolved through the cascade.</summary>
+    public ResolvedFit FitOf(Frame frame)
+    {
+        var (settings, fit) = RuleFit(frame.RuleId);
+        return frame.Own.IsOpen ? fit : frame.Own.Over(settings).Resolve();
+    }
+
+    /// <summary>What a rule comes to over all it is based on and the default; of no rule, what the default alone does.</summary>
+    public ResolvedFit FitOfRule(int? ruleId) => RuleFit(ruleId).Fit;
+
+    private (FitSettings Settings, ResolvedFit Fit) RuleFit(int? ruleId) => _ruleFits.GetOrAdd(ruleId ?? 0, static (id, publication) =>
+    {
+        var settings = Cascade.SettingsOf(publication, id == 0 ? null : id);
+        return (settings, settings.Resolve());
+    }, this);
+
+    /// <summary>All that decides where the frame's image lies; null for a placeholder.</summary>
+    public PictureFit? PictureFitOf(Frame frame) => ImageOf(frame) is not { } image ? null
+        : new PictureFit(frame.Box.Width, frame.Box.Height, frame.Outline, image.Picture(Setup.AssumedPpi), FitOf(frame), image.Subject);
+
+    /// <summary>Where the frame's image lies: as its rule fits it, or as the frame holds it; null for a placeholder.</summary>
+    public Placement? PlacementOf(Frame frame) => PictureFitOf(frame) is { } fit ? PlacementOf(frame, fit) : null;
+
+    private static Placement PlacementOf(Frame frame, in PictureFit fit) =>
+        frame.Held is { } held && !fit.Rule.StaysFitted ? Fitter.Hold(fit.Picture, fit.Rule, held) : fit.Place(frame.Recrop);
+
+    /// <summary>Where the frame's image lies, with its numbers; null for a placeholder.</summary>
+    public Fitted? FittedOf(Frame frame) => PictureFitOf(frame) is not { } fit ? null
+        : Fitted.Measure(fit.Width, fit.Height, fit.Outline, fit.Picture, PlacementOf(frame, fit), frame.Recrop != Recrop.None);
+
+    /// <summary>The images that no frame shows, in the order they came.</summary>
+    public IEnumerable<int> UnplacedImages => Images.Keys.Except(Frames.Values.Select(f => f.ImageId).OfType<int>()).Order();
+
+    public LinkedImage? ImageOf(Frame frame) => frame.ImageId is { } id ? Images.GetValueOrDefault(id) : null;
+}

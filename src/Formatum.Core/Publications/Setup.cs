@@ -1,0 +1,121 @@
+using Formatum.Core.Geometry;
+
+namespace Formatum.Core.Publications;
+
+/// <summary>Distances from the trim to the type area, in points. Inside is the edge at the fold of facing pages, and the left edge of single ones.</summary>
+public readonly record struct Margins(double Top, double Bottom, double Inside, double Outside);
+
+/// <summary>Columns between the margins: how many, and the gutter between them in points.</summary>
+public readonly record struct Columns(int Count, double Gutter);
+
+/// <summary>How a publication is set up. Lengths in points.</summary>
+public sealed record Setup : Part
+{
+    /// <summary>A page side is at most 200 inches: the largest a PDF page can have without a scaled unit (ISO 32000-1, Annex C).</summary>
+    public const double LargestSide = 14_400;
+
+    public const double SmallestSide = 5 * Units.PointsPerMillimetre;
+    public const double LargestBleed = 100 * Units.PointsPerMillimetre;
+    public const int MostPages = 2000, MostColumns = 40, LongestName = 200;
+
+    public required string Name { get; init; }
+    public string Edition { get; init; } = "";
+    public required double PageWidth { get; init; }
+    public required double PageHeight { get; init; }
+    public bool Facing { get; init; }
+
+    /// <summary>Whether it is bound on the right and read from right to left.</summary>
+    public bool BindsRight { get; init; }
+
+    /// <summary>The page number that the first page bears.</summary>
+    public int FirstFolio { get; init; } = 1;
+
+    public double Bleed { get; init; } = 3 * Units.PointsPerMillimetre;
+    public Margins Margins { get; init; }
+    public Columns Columns { get; init; } = new(1, 0);
+    public LengthUnit Unit { get; init; } = LengthUnit.Millimetre;
+
+    /// <summary>The resolution taken for an image whose file stores none.</summary>
+    public double AssumedPpi { get; init; } = 72;
+
+    /// <summary>The effective resolution wanted in print, in ppi. 300 is common practice, no source.</summary>
+    public double PrintPpi { get; init; } = 300;
+
+    /// <summary>Below this effective resolution, in ppi, a picture is too coarse to print. 150 is common practice, no source.</summary>
+    public double FloorPpi { get; init; } = 150;
+
+    /// <summary>Whether a subject point is suggested for each picture that is brought in.</summary>
+    public bool SuggestSubjects { get; init; }
+
+    /// <summary>The rule that everything else rests on; null where only the built-in settings hold.</summary>
+    public int? DefaultRuleId { get; init; }
+
+    public override PartKey Key => new(PartKind.Setup, 0);
+
+    /// <summary>How an effective resolution stands against this publication's limits.</summary>
+    public Sharpness SharpnessOf(double ppi) => ppi >= PrintPpi * (1 - Hair) ? Sharpness.Sharp : ppi >= FloorPpi * (1 - Hair) ? Sharpness.Soft : Sharpness.TooCoarse;
+
+    private const double Hair = 1e-9;
+
+    /// <summary>Whether a page is a right-hand one, by the number it bears. Single pages count as such.</summary>
+    public bool IsRecto(int folio) => !Facing || (folio % 2 != 0) != BindsRight;
+
+    /// <summary>The margins of a page, with inside and outside laid left or right.</summary>
+    public Box TypeArea(bool recto)
+    {
+        double left = !Facing || recto ? Margins.Inside : Margins.Outside, right = !Facing || recto ? Margins.Outside : Margins.Inside;
+        return new(left, Margins.Top, PageWidth - left - right, PageHeight - Margins.Top - Margins.Bottom);
+    }
+
+    /// <summary>The columns of a page, from the left.</summary>
+    public IEnumerable<Box> ColumnBoxes(bool recto)
+    {
+        var area = TypeArea(recto);
+        double width = (area.Width - (Columns.Count - 1) * Columns.Gutter) / Columns.Count;
+        for (int i = 0; i < Columns.Count; i++)
+            yield return new(area.X + i * (width + Columns.Gutter), area.Y, width, area.Height);
+    }
+
+    /// <summary>Everything that makes this set-up impossible.</summary>
+    public void Check(FieldErrors errors)
+    {
+        if (string.IsNullOrWhiteSpace(Name)) errors.Add("name", "A publication needs a name. Type one, such as \"Autumn catalog\".");
+        else if (Name.Length > LongestName) errors.Add("name", $"The name has {Name.Length} characters; {LongestName} is the most. Shorten it.");
+        if (Edition.Length > LongestName) errors.Add("edition", $"The edition has {Edition.Length} characters; {LongestName} is the most. Shorten it.");
+
+        if (FirstFolio is < 1 or > 99_999) errors.Add("firstFolio", "The first page bears a number from 1 to 99,999.");
+
+        string sides = $"A page side lies between {Say(SmallestSide)} and {Say(LargestSide)}, the most a PDF page can have.";
+        Length(errors, "page.width", PageWidth, SmallestSide, LargestSide, sides);
+        Length(errors, "page.height", PageHeight, SmallestSide, LargestSide, sides);
+        Length(errors, "bleed", Bleed, 0, LargestBleed, $"Bleed lies between 0 and {Say(LargestBleed)}; printers usually ask for 3 mm.");
+        foreach (var (field, value) in new[]
+                 {
+                     ("margins.top", Margins.Top), ("margins.bottom", Margins.Bottom), ("margins.inside", Margins.Inside), ("margins.outside", Margins.Outside),
+                 })
+        {
+            Length(errors, field, value, 0, LargestSide, "A margin is 0 or more.");
+        }
+        if (Columns.Count is < 1 or > MostColumns) errors.Add("columns.count", $"{Columns.Count} columns cannot be laid out. Give a number from 1 to {MostColumns}.");
+        Length(errors, "columns.gutter", Columns.Gutter, 0, LargestSide, "A gutter is 0 or more.");
+        errors.Range("assumedPpi", AssumedPpi, 1, 100_000, "Give a resolution between 1 and 100,000 ppi; 72 is usual.");
+        errors.Range("printPpi", PrintPpi, 1, 10_000, "Give a resolution between 1 and 10,000 ppi; 300 is usual for print.");
+        errors.Range("floorPpi", FloorPpi, 1, 10_000, "Give a resolution between 1 and 10,000 ppi; 150 is a usual floor.");
+        if (FloorPpi > PrintPpi) errors.Add("floorPpi", "The floor lies above the resolution wanted in print. Make it lower.");
+        if (errors.Any) return;
+
+        var area = TypeArea(recto: true);
+        if (area.Width < 1) errors.Add("margins.inside", $"The inside and outside margins together are {Say(Margins.Inside + Margins.Outside)}, and the page is only {Say(PageWidth)} wide. Make them narrower, or the page wider.");
+        if (area.Height < 1) errors.Add("margins.top", $"The top and bottom margins together are {Say(Margins.Top + Margins.Bottom)}, and the page is only {Say(PageHeight)} high. Make them smaller, or the page higher.");
+        if (!errors.Any && ColumnBoxes(true).First().Width < 1)
+            errors.Add("columns.gutter", $"{Columns.Count} columns with gutters of {Say(Columns.Gutter)} leave no room for text in {Say(area.Width)}. Take fewer columns or a narrower gutter.");
+    }
+
+    private void Length(FieldErrors errors, string field, double value, double least, double most, string remedy)
+    {
+        if (double.IsNaN(value)) errors.Add(field, $"This is not a length. {remedy}");
+        else if (value < least || value > most) errors.Add(field, $"{Say(value)} is out of range. {remedy}");
+    }
+
+    private string Say(double points) => double.IsFinite(points) ? Units.Text(points, Unit) : "This";
+}

@@ -1,0 +1,212 @@
+using System.Collections.Immutable;
+using Formatum.Core.Edits;
+using Formatum.Core.Fitting;
+using Formatum.Core.Geometry;
+using Formatum.Core.Publications;
+using Formatum.Core.Typesetting;
+using Formatum.Imaging;
+using Formatum.Storage;
+
+namespace Formatum.Demo;
+
+/// <summary>
+/// Makes the demo publications of Brackenfold Kilns, an invented pottery, where they are not there yet. The pictures are drawn by this program,
+/// the same each time.
+/// </summary>
+public static class DemoMaker
+{
+    private const string Catalog = "Brackenfold Kilns: Autumn Catalog", Newsletter = "The Kiln Post", Brochure = "From Clay to Table";
+
+    private static readonly DemoPicture[] Pictures = [.. List()];
+
+    private static IEnumerable<DemoPicture> List()
+    {
+        yield return new("cover-still-life.jpg", Motif.StillLife, 4, 3000, 4200);
+        yield return new("kiln-shelf-wide.jpg", Motif.Shelf, 1, 5200, 3460);
+        yield return new("kiln-shelf-tall.jpg", Motif.Shelf, 9, 2800, 4200, 300, 6);
+        yield return new("evening-table.jpg", Motif.StillLife, 12, 4800, 3200, 240);
+        yield return new("window-sill.jpg", Motif.StillLife, 21, 4200, 2800, 300, 3);
+        yield return new("glaze-celadon.jpg", Motif.Texture, 8, 3000, 3000);
+        yield return new("glaze-tenmoku.jpg", Motif.Texture, 9, 3600, 2400);
+        yield return new("glaze-cobalt.tif", Motif.Texture, 11, 1800, 1800);
+        (int Width, int Height)[] sizes = [(2400, 3000), (3000, 2000), (2600, 2600), (2000, 3000), (3200, 2400), (2400, 2400)];
+        for (int i = 0; i < 22; i++)
+        {
+            var (width, height) = sizes[i % sizes.Length];
+            var motif = i % 5 == 3 ? Motif.Pair : i % 7 == 5 ? Motif.Plate : Motif.Pot;
+            int orientation = i switch { 6 => 8, 13 => 6, 17 => 2, _ => 1 };
+            int ppi = i switch { 4 => 72, 9 => 0, 15 => 240, _ => 300 };
+            string ending = i switch { 7 => "webp", 11 => "png", _ => "jpg" };
+            yield return new($"piece-{i + 1:00}.{ending}", motif, 30 + i, width, height, ppi, orientation);
+        }
+        yield return new("old-scan-small.jpg", Motif.Pot, 61, 300, 400, 72);
+        yield return new("thumbnail-from-shop.jpg", Motif.Pair, 63, 320, 240, 96);
+        yield return new("recut-later.jpg", Motif.Pot, 65, 2000, 2400);
+        yield return new("gone-missing.jpg", Motif.Plate, 67, 2200, 2200);
+    }
+
+    /// <param name="store">Takes the publications.</param>
+    /// <param name="reader">Reads the pictures.</param>
+    /// <param name="pictureFolder">Where the drawn pictures are kept.</param>
+    public static async Task MakeAsync(PublicationStore store, PictureReader reader, string pictureFolder)
+    {
+        var there = (await store.ListAsync()).Select(p => p.Name).ToHashSet();
+        if (there.Contains(Catalog) && there.Contains(Newsletter) && there.Contains(Brochure)) return;
+
+        Directory.CreateDirectory(pictureFolder);
+        Vips.Prepare();
+        var images = new LinkedImage[Pictures.Length];
+        await Parallel.ForAsync(0, Pictures.Length, new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount }, (i, _) =>
+        {
+            string path = Path.Combine(pictureFolder, Pictures[i].File);
+            Pictures[i].Write(path);
+            images[i] = reader.Read(path, Pictures[i].File);
+            return ValueTask.CompletedTask;
+        });
+        if (!there.Contains(Catalog)) await MakeCatalogAsync(store, images);
+        if (!there.Contains(Newsletter)) await MakeNewsletterAsync(store, images);
+        if (!there.Contains(Brochure)) await MakeBrochureAsync(store, images);
+
+        // So that every state of a link can be seen: one file changed after it was linked, one gone.
+        (Pictures[^2] with { Seed = 66 }).Write(Path.Combine(pictureFolder, Pictures[^2].File));
+        File.Delete(Path.Combine(pictureFolder, Pictures[^1].File));
+    }
+
+    private sealed class Table(PublicationStore store, int id, double unit)
+    {
+        private readonly Dictionary<string, int> _rules = [];
+        private Dictionary<string, int> _images = [];
+        private int _next;
+
+        public async Task LinkAsync(IEnumerable<LinkedImage> images)
+        {
+            var outcome = await store.EditAsync(id, new LinkImages([.. images]));
+            _images = outcome.Standing.Publication.Images.Values.ToDictionary(i => i.Name, i => i.Id);
+        }
+
+        public async Task RuleAsync(string name, string description, FitSettings settings, string? basedOn = null, bool isDefault = false)
+        {
+            var outcome = await store.EditAsync(id, new DefineRule { Name = name, Description = description, Settings = settings, BasedOnId = basedOn is null ? null : _rules[basedOn], Default = isDefault ? true : null });
+            _rules[name] = outcome.Changes.Items.Single(c => c.Key.Kind == PartKind.Rule).Key.Id;
+        }
+
+        /// <summary>Makes a frame, measures in the table's unit; with a picture by name, the next piece ("piece"), or none.</summary>
+        public async Task FrameAsync(int page, double x, double y, double width, double height, string rule, string? picture = null, Outline? outline = null, string name = "", FitSettings? own = null)
+        {
+            if (picture == "piece") picture = Pictures.Where(p => p.File.StartsWith("piece", StringComparison.Ordinal)).Select(p => p.File).ToArray()[_next++ % 22];
+            await store.EditAsync(id, new MakeFrame
+            {
+                Page = page,
+                Box = new(x * unit, y * unit, width * unit, height * unit),
+                RuleId = _rules[rule],
+                ImageId = picture is null ? null : _images[picture],
+                Outline = outline ?? Outline.Rectangle,
+                Name = name,
+                Own = own ?? FitSettings.Open,
+            });
+        }
+
+        /// <summary>Makes a text frame, measures in the table's unit.</summary>
+        public Task<EditOutcome> TextAsync(int page, double x, double y, double width, double height, string name, params Paragraph[] paragraphs) =>
+            store.EditAsync(id, new MakeFrame { Page = page, Box = new(x * unit, y * unit, width * unit, height * unit), Name = name, Text = new([.. paragraphs]) });
+    }
+
+    private static readonly TextStyle Heading = new() { Family = "Fraunces", Size = 40, Leading = 44, Colour = "#1f2723" };
+    private static readonly TextStyle Body = new() { Family = "Spectral", Size = 10.5, Leading = 14, SpaceAfter = 5 };
+    private static readonly TextStyle Caption = new() { Size = 8.5, Leading = 11, Colour = "#1f2723" };
+
+    private static async Task<Table> BeginAsync(PublicationStore store, Setup setup, int pages, IEnumerable<LinkedImage> images)
+    {
+        var created = await store.CreateAsync(setup, pages);
+        var table = new Table(store, created.Id, Units.PointsPerMillimetre);
+        await table.LinkAsync(images);
+        double air = Units.Millimetres(2);
+        await table.RuleAsync("House style", "What every picture of ours keeps to", new() { Fit = FitKind.Fill, SmallestPpi = 150, Limits = LimitAction.Flag }, isDefault: true);
+        await table.RuleAsync("Full page", "Fills the frame out to the bleed", new() { Fit = FitKind.Fill, AlignX = 0.5, AlignY = 0.5 });
+        await table.RuleAsync("Product shot", "The whole piece, with air around it", new() { Fit = FitKind.Fit, InsetTop = air, InsetRight = air, InsetBottom = air, InsetLeft = air });
+        await table.RuleAsync("Product, filled", "Fills the frame, the piece's foot kept in", new() { Fit = FitKind.Fill, AlignX = 0.5, AlignY = 0.8, InsetTop = 0, InsetRight = 0, InsetBottom = 0, InsetLeft = 0 }, basedOn: "Product shot");
+        await table.RuleAsync("Glaze sample", "Never enlarged beyond its natural size", new() { LargestEnlargement = 1, Limits = LimitAction.Hold });
+        return table;
+    }
+
+    private static Setup SetupOf(string name, string edition, double width, double height, bool facing, double margin, int columns) => new()
+    {
+        Name = name,
+        Edition = edition,
+        PageWidth = Units.Millimetres(width),
+        PageHeight = Units.Millimetres(height),
+        Facing = facing,
+        Margins = new(Units.Millimetres(margin), Units.Millimetres(margin + 4), Units.Millimetres(margin + 3), Units.Millimetres(margin)),
+        Columns = new(columns, Units.Millimetres(5)),
+    };
+
+    private static async Task MakeCatalogAsync(PublicationStore store, LinkedImage[] images)
+    {
+        var table = await BeginAsync(store, SetupOf(Catalog, "Autumn", 210, 297, true, 14, 3), 24, images);
+        await table.FrameAsync(1, -3, -3, 216, 303, "Full page", "cover-still-life.jpg", name: "Cover");
+        await table.TextAsync(1, 20, 22, 170, 40, "Title", new Paragraph("Autumn Catalog", Heading), new Paragraph("Brackenfold Kilns", Heading with { Size = 16, Leading = 22 }));
+        int piece = 0;
+        string[] features = ["kiln-shelf-tall.jpg", "glaze-celadon.jpg", "evening-table.jpg", "glaze-tenmoku.jpg", "kiln-shelf-wide.jpg"];
+        for (int spread = 1; spread <= 11; spread++)
+        {
+            int verso = 2 * spread, recto = verso + 1;
+            if (spread is 6)
+            {
+                await table.FrameAsync(verso, -3, -3, 426, 190, "Full page", "kiln-shelf-wide.jpg", name: "Across the fold");
+                for (int i = 0; i < 3; i++) await table.FrameAsync(verso, 14 + i * 61, 204, 56, 70, "Product shot", "piece");
+                for (int i = 0; i < 3; i++) await table.FrameAsync(recto, 17 + i * 61, 204, 56, 70, "Product shot", "piece");
+                continue;
+            }
+            if (spread % 2 == 1) await table.FrameAsync(verso, -3, -3, 213, 303, "Full page", features[spread / 2 % features.Length]);
+            else
+            {
+                await table.FrameAsync(verso, 14, 14, 117, 150, "Product, filled", "piece");
+                await table.FrameAsync(verso, 136, 14, 57, 72.5, "Product shot", "piece");
+                await table.FrameAsync(verso, 136, 91.5, 57, 72.5, "Product shot", "piece");
+                await table.FrameAsync(verso, 14, 169, 179, 110, "Product, filled", spread == 4 ? "window-sill.jpg" : "piece");
+            }
+            bool empty = spread >= 10;
+            for (int row = 0; row < 3; row++)
+            {
+                for (int column = 0; column < 2; column++)
+                {
+                    string? picture = empty && (row > 0 || spread == 11) ? null : spread == 2 && row == 2 ? (column == 0 ? "old-scan-small.jpg" : "recut-later.jpg") : spread == 3 && row == 1 && column == 1 ? "gone-missing.jpg" : "piece";
+                    await table.FrameAsync(recto, 17 + column * 92, 14 + row * 89, 87, 74, "Product shot", picture);
+                    string[] words = picture is null ? ["", ""] : [$"No. {++piece:00}, thrown by hand", $"{18 + piece * 7 % 60}.00"];
+                    await table.TextAsync(recto, 17 + column * 92, 89 + row * 89, 87, 9, "", new Paragraph(words[0], Caption), new Paragraph(words[1], Caption with { Bold = true }));
+                }
+            }
+        }
+        await table.FrameAsync(24, 55, 60, 100, 100, "Glaze sample", "glaze-cobalt.tif", Outline.Ellipse, "Glaze seal");
+    }
+
+    private static async Task MakeNewsletterAsync(PublicationStore store, LinkedImage[] images)
+    {
+        var table = await BeginAsync(store, SetupOf(Newsletter, "No. 12", 210, 297, true, 15, 3), 4, images);
+        await table.FrameAsync(1, 15, 40, 177, 105, "Full page", "evening-table.jpg", name: "Lead picture");
+        await table.TextAsync(1, 15, 15, 177, 22, "Masthead", new Paragraph("The Kiln Post", Heading with { Size = 52, Leading = 56 }));
+        await table.TextAsync(1, 76, 152, 116, 120, "Lead story", new Paragraph("The wood is in", Body with { Family = "Fraunces", Size = 20, Leading = 24 }),
+            new Paragraph("Nine cords of split ash came up the lane in the last dry week of the month, and the big kiln will be fired again before the first frost. It takes two days to pack it, a day and a night to bring it up, and most of a week to wait.", Body with { Alignment = TextAlignment.Justified }),
+            new Paragraph("The shelves nearest the firebox are for the heavy jars: they like the ash. Plates go to the back, where the flame is soft and the glaze stays where it was put.", Body with { Alignment = TextAlignment.Justified }),
+            new Paragraph("Opening day is the second Saturday. There will be soup.", Body with { Italic = true }));
+        await table.FrameAsync(1, 15, 152, 56, 70, "Product, filled", "piece");
+        await table.FrameAsync(2, 15, 15, 117, 80, "Full page", "kiln-shelf-wide.jpg");
+        await table.FrameAsync(2, 137, 15, 55, 80, "Product, filled", "thumbnail-from-shop.jpg");
+        await table.FrameAsync(3, 18, 180, 177, 98, "Full page", "window-sill.jpg", own: new() { AlignY = 1 });
+        await table.FrameAsync(4, 15, 15, 85, 60, "Product shot");
+        await table.FrameAsync(4, 107, 15, 85, 60, "Product shot");
+    }
+
+    private static async Task MakeBrochureAsync(PublicationStore store, LinkedImage[] images)
+    {
+        var table = await BeginAsync(store, SetupOf(Brochure, "", 210, 210, false, 12, 2), 8, images);
+        await table.FrameAsync(1, -3, -3, 216, 216, "Full page", "glaze-tenmoku.jpg");
+        for (int page = 2; page <= 7; page++)
+        {
+            await table.FrameAsync(page, 15, 12, 88, 88, "Product, filled", "piece", page % 2 == 0 ? Outline.Ellipse : Outline.Rectangle);
+            await table.FrameAsync(page, 108, 12, 88, 88, "Product shot", "piece");
+            await table.FrameAsync(page, 15, 105, 181, 88, "Full page", page % 3 == 0 ? "kiln-shelf-wide.jpg" : "evening-table.jpg");
+        }
+        await table.FrameAsync(8, 61, 61, 88, 88, "Glaze sample", "glaze-celadon.jpg", Outline.Ellipse);
+    }
+}

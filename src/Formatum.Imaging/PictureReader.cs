@@ -1,0 +1,114 @@
+using System.Security.Cryptography;
+using Formatum.Core.Fitting;
+using Formatum.Core.Publications;
+using NetVips;
+
+namespace Formatum.Imaging;
+
+/// <summary>Reads what is worth knowing about a picture file, and makes its previews on the way.</summary>
+public sealed class PictureReader(PictureLimits limits, PreviewStore previews)
+{
+    /// <summary>SVG lengths without a unit are CSS pixels, 96 to the inch (CSS Values 4, section 6.2).</summary>
+    public const double SvgPpi = 96;
+
+    /// <summary>
+    /// Reads the file at a path. The whole picture is decoded once for its previews, so that a broken one is found now and not in the PDF.
+    /// </summary>
+    /// <param name="path">Where the file is.</param>
+    /// <param name="name">What people call it.</param>
+    /// <returns>The image, its id still 0.</returns>
+    /// <exception cref="BadPicture">It cannot be read as a picture.</exception>
+    public LinkedImage Read(string path, string name)
+    {
+        Vips.Prepare();
+        var file = new FileInfo(path);
+        if (!file.Exists) throw new BadPicture("There is no such file.");
+        if (file.Length > limits.MostBytes) throw TooManyBytes(limits);
+        string format, hash;
+        try
+        {
+            using var stream = new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.Read, 1 << 16, FileOptions.SequentialScan);
+            var start = new byte[4096];
+            format = PictureFormat.Of(start.AsSpan(0, stream.ReadAtLeast(start, start.Length, throwOnEndOfStream: false)));
+            if (format == "svg")
+            {
+                if (file.Length > PictureLimits.MostSvgBytes) throw new BadPicture($"The SVG has {file.Length >> 20} MB; {PictureLimits.MostSvgBytes >> 20} MB is the most. Simplify it, or bring it in as PNG.");
+                stream.Position = 0;
+                SvgCheck.Check(stream);
+            }
+            stream.Position = 0;
+            hash = Convert.ToHexStringLower(SHA256.HashData(stream));
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
+        {
+            throw new BadPicture("The file cannot be opened: it is in use, or this program may not read it.", e);
+        }
+
+        try
+        {
+            var image = ReadHeader(path, format) with
+            {
+                Name = name,
+                Path = path,
+                Bytes = file.Length,
+                Modified = new DateTimeOffset(file.LastWriteTimeUtc),
+                ContentHash = hash,
+            };
+            previews.Make(path, hash, format, image.HasAlpha);
+            return image;
+        }
+        catch (VipsException e)
+        {
+            throw new BadPicture($"The {format.ToUpperInvariant()} is broken or cut short: {FirstLine(e.Message)}. Copy or save it again.", e);
+        }
+    }
+
+    public static BadPicture TooManyBytes(PictureLimits limits) =>
+        new($"The file is larger than {limits.MostBytes >> 20} MB, the most that is taken in here. Reduce it, or ask whoever runs the server to raise the limit.");
+
+    private LinkedImage ReadHeader(string path, string format)
+    {
+        using var header = Vips.Open(path, format);
+        int width = header.Width, height = header.Height;
+        if ((long)width * height > limits.MostPixels)
+            throw new BadPicture($"The picture has {width} x {height} pixels, {(long)width * height / 1_000_000} megapixels; {limits.MostPixels / 1_000_000} is the most. Reduce it first.");
+        int orientation = header.Contains("orientation") ? Convert.ToInt32(header.Get("orientation")) : 1;
+        var metadata = format == "svg" ? [] : FileMetadata.Of(path);
+        (double X, double Y)? ppi = format == "svg" ? (SvgPpi, SvgPpi) : StoredResolution.Of(metadata);
+        var (title, caption, credit) = Description.Of(metadata);
+        return new()
+        {
+            Id = 0,
+            Name = "",
+            Path = "",
+            Bytes = 0,
+            Modified = default,
+            ContentHash = "",
+            Format = format,
+            StoredWidthPx = width,
+            StoredHeightPx = height,
+            Orientation = Orientation.IsValid(orientation) ? orientation : 1,
+            StoredPpiX = ppi?.X,
+            StoredPpiY = ppi?.Y,
+            Colour = header.Interpretation switch
+            {
+                Enums.Interpretation.Cmyk => "CMYK",
+                Enums.Interpretation.Bw or Enums.Interpretation.Grey16 => "grey",
+                Enums.Interpretation.Lab => "Lab",
+                _ => "RGB",
+            },
+            HasAlpha = header.HasAlpha(),
+            Title = title,
+            Caption = caption,
+            Credit = credit,
+        };
+    }
+
+    private static string FirstLine(string message)
+    {
+        string line = message.Split('\n').FirstOrDefault(l => l.Contains(':', StringComparison.Ordinal))?.Trim() ?? message.Trim();
+        // Keep the library's reason, not where the file lies on the server.
+        int reason = line.LastIndexOf(": ", StringComparison.Ordinal);
+        return (reason < 0 ? line : line[(reason + 2)..]).TrimEnd('.');
+    }
+}

@@ -1,0 +1,68 @@
+using NetVips;
+
+namespace Formatum.Imaging;
+
+/// <summary>The one place where the image library is set up and opened.</summary>
+public static class Vips
+{
+    private static readonly Lazy<bool> Prepared = new(() =>
+    {
+        // Pictures are worked on side by side, each on one thread, and none is asked for twice: its cache would only hold memory.
+        NetVips.NetVips.Concurrency = 1;
+        Cache.Max = 0;
+        // Only the readers that are meant to be met by strangers' files.
+        Operation.Block("VipsForeignLoad", true);
+        foreach (string reader in new[] { "Jpeg", "Png", "Tiff", "Webp", "Nsgif", "Heif", "Svg" }) Operation.Block("VipsForeignLoad" + reader, false);
+        return true;
+    });
+
+    public static void Prepare() => _ = Prepared.Value;
+
+    /// <summary>Opens a picture, decoding nothing yet.</summary>
+    /// <param name="path">The file.</param>
+    /// <param name="format">As <see cref="PictureFormat.Of"/> told it.</param>
+    /// <exception cref="VipsException">It is broken.</exception>
+    public static Image Open(string path, string format)
+    {
+        Prepare();
+        return format switch
+        {
+            "jpeg" => Image.Jpegload(path, access: Enums.Access.Sequential, failOn: Enums.FailOn.Truncated),
+            "png" => Image.Pngload(path, access: Enums.Access.Sequential, failOn: Enums.FailOn.Truncated),
+            "tiff" => Image.Tiffload(path, access: Enums.Access.Sequential, failOn: Enums.FailOn.Truncated),
+            "webp" => Image.Webpload(path, access: Enums.Access.Sequential, failOn: Enums.FailOn.Truncated),
+            // The first picture of several.
+            "gif" => Image.Gifload(path, access: Enums.Access.Sequential, failOn: Enums.FailOn.Truncated),
+            "avif" => Image.Heifload(path, access: Enums.Access.Sequential, failOn: Enums.FailOn.Truncated),
+            // The library draws a CSS pixel as 1/72 in; the scale makes it the pixel of 1/96 in that the standard means.
+            "svg" => Image.Svgload(path, dpi: PictureReader.SvgPpi, scale: 72 / PictureReader.SvgPpi, access: Enums.Access.Sequential),
+            _ => throw new ArgumentException($"No reader for {format}."),
+        };
+    }
+
+    /// <summary>The picture upright, in sRGB or grey of 8 bits a channel, reduced while it is read to lie within the given size.</summary>
+    /// <param name="path">The file.</param>
+    /// <param name="format">As <see cref="PictureFormat.Of"/> told it. A drawing is drawn at just the size asked for.</param>
+    /// <param name="width">Most pixels across.</param>
+    /// <param name="height">Most pixels down.</param>
+    /// <exception cref="VipsException">It is broken.</exception>
+    public static Image Reduced(string path, string format, int width, int height)
+    {
+        bool convert;
+        using (var header = Open(path, format)) convert = NeedsColourConversion(header);
+        var reduced = Image.Thumbnail(path, width, height, size: format == "svg" ? Enums.Size.Both : Enums.Size.Down,
+            outputProfile: convert ? "srgb" : null, failOn: Enums.FailOn.Truncated);
+        if (reduced.Interpretation is Enums.Interpretation.Srgb or Enums.Interpretation.Bw) return reduced;
+        using (reduced) return reduced.Colourspace(Enums.Interpretation.Srgb);
+    }
+
+    /// <summary>Colour conversion takes longer than all the rest, and most pictures are in sRGB anyway, whether they say so or not.</summary>
+    private static bool NeedsColourConversion(Image header)
+    {
+        if (header.Interpretation is Enums.Interpretation.Cmyk or Enums.Interpretation.Lab) return true;
+        return header.Contains("icc-profile-data") && header.Get("icc-profile-data") is byte[] profile && !SaysSrgb(profile);
+    }
+
+    /// <summary>Whether a profile's description names sRGB, in ASCII or in UTF-16 (ICC.1, 10.15, 10.18).</summary>
+    private static bool SaysSrgb(ReadOnlySpan<byte> profile) => profile.IndexOf("sRGB"u8) >= 0 || profile.IndexOf("\0s\0R\0G\0B"u8) >= 0;
+}

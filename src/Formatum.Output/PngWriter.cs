@@ -1,0 +1,51 @@
+using Formatum.Core.Composing;
+using Formatum.Core.Geometry;
+using Formatum.Core.Publications;
+using Formatum.Imaging;
+using SkiaSharp;
+
+namespace Formatum.Output;
+
+/// <summary>Pages as PNG.</summary>
+public static class PngWriter
+{
+    public const double SmallestPpi = 9, LargestPpi = 1200;
+    public const int MostPixels = 200_000_000;
+
+    /// <summary>A page cut at its trim.</summary>
+    /// <param name="scene">The scene of the page's spread.</param>
+    /// <param name="page">The page.</param>
+    /// <param name="ppi">Pixels per inch, 9 to 1200, the picture having 200 megapixels at most.</param>
+    /// <param name="stream">Takes the PNG.</param>
+    /// <param name="standIns">Where to find previews to show for missing files; null where a missing file is an error.</param>
+    /// <exception cref="EditRefused">The resolution is out of range.</exception>
+    /// <exception cref="BadPicture">A linked file is gone or no longer a picture.</exception>
+    public static void Page(Scene scene, PlacedPage page, double ppi, Stream stream, PreviewStore? standIns = null)
+    {
+        if (!(ppi >= SmallestPpi && ppi <= LargestPpi)) throw new EditRefused("ppi", $"Give a resolution from {SmallestPpi} to {LargestPpi} ppi.");
+        double scale = ppi / Units.PointsPerInch;
+        int width = Math.Max(1, (int)Math.Round(page.Trim.Width * scale)), height = Math.Max(1, (int)Math.Round(page.Trim.Height * scale));
+        if ((long)width * height > MostPixels) throw new EditRefused("ppi", $"At {ppi} ppi this page has {width} x {height} pixels; {MostPixels / 1_000_000} megapixels is the most. Ask for a lower resolution.");
+
+        using var surface = SKSurface.Create(new SKImageInfo(width, height, SKColorType.Rgba8888, SKAlphaType.Premul, SKColorSpace.CreateSrgb()));
+        var canvas = surface.Canvas;
+        canvas.Clear(SKColors.White);
+        canvas.Scale((float)scale);
+        canvas.Translate((float)-page.Trim.X, (float)-page.Trim.Y);
+        // Drawn at once on a raster, so each image can go before the next comes.
+        DrawableImage? held = null;
+        try
+        {
+            SceneCanvas.Draw(canvas, SceneCanvas.Visible(scene, page.Trim),
+                (image, placed) => held = SceneImages.ForRaster(image.Source, Affine.Scaling(scale, scale).After(placed), standIns),
+                _ => held?.Dispose());
+        }
+        finally
+        {
+            held?.Dispose();
+        }
+        using var picture = surface.Snapshot();
+        using var png = picture.Encode(SKEncodedImageFormat.Png, 100);
+        png.SaveTo(stream);
+    }
+}

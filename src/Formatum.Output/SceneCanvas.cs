@@ -1,0 +1,113 @@
+using System.Text;
+using Formatum.Core.Composing;
+using Formatum.Core.Geometry;
+using Formatum.Core.Typesetting;
+using SkiaSharp;
+
+namespace Formatum.Output;
+
+/// <summary>Draws scenes on a canvas: of a PDF page or of a raster.</summary>
+public static class SceneCanvas
+{
+    private static readonly SKSamplingOptions Smooth = new(SKFilterMode.Linear, SKMipmapMode.Linear);
+
+    /// <summary>The frames that print and of which something lies in a box of the spread.</summary>
+    public static IEnumerable<SceneFrame> Visible(Scene scene, Box within) => scene.Items.Where(frame => (frame.Image is not null || frame.Text is not null) && Meets(frame, within));
+
+    /// <param name="canvas">Where to draw, in the spread's points.</param>
+    /// <param name="frames">What to draw, from the lowest to the topmost.</param>
+    /// <param name="take">Gives what to draw for an image, from its map from the unit square to the spread.</param>
+    /// <param name="release">Told when an image was drawn.</param>
+    public static void Draw(SKCanvas canvas, IEnumerable<SceneFrame> frames, Func<SceneImage, Affine, DrawableImage> take, Action<SceneImage> release)
+    {
+        foreach (var frame in frames)
+        {
+            if (frame.Text is { } text) DrawText(canvas, text, frame.ToSpread);
+            if (frame.Image is not { } shown) continue;
+            var drawable = take(shown, frame.ToSpread.After(shown.Matrix));
+            canvas.Save();
+            canvas.Concat(Matrix(frame.ToSpread));
+            using (var path = PathOf(frame.Outline, frame.Width, frame.Height)) canvas.ClipPath(path, SKClipOperation.Intersect, antialias: true);
+            var pixels = Affine.Scaling(1.0 / drawable.Image.Width, 1.0 / drawable.Image.Height);
+            canvas.Concat(Matrix(shown.Matrix.After(drawable.ToUpright).After(pixels)));
+            canvas.DrawImage(drawable.Image, 0, 0, Smooth);
+            canvas.Restore();
+            release(shown);
+        }
+    }
+
+    private static void DrawText(SKCanvas canvas, SetText text, Affine toSpread)
+    {
+        canvas.Save();
+        canvas.Concat(Matrix(toSpread));
+        foreach (var line in text.Lines.Where(l => l.Glyphs.Length > 0))
+        {
+            using var font = Typefaces.Shipped.FontOf(line.Style);
+            using var paint = new SKPaint { Color = SKColor.Parse(line.Style.Colour), IsAntialias = true };
+            using var blob = BlobOf(line, font);
+            canvas.DrawText(blob, (float)line.X, (float)line.Baseline, paint);
+        }
+        canvas.Restore();
+    }
+
+    /// <summary>The glyphs where they stand, with the characters they show: a PDF gives those back when its text is searched or copied.</summary>
+    private static SKTextBlob BlobOf(SetLine line, SKFont font)
+    {
+        byte[] utf8 = Encoding.UTF8.GetBytes(line.Text);
+        using var builder = new SKTextBlobBuilder();
+        var run = builder.AllocatePositionedTextRun(font, line.Glyphs.Length, utf8.Length);
+        run.SetText(utf8);
+        var ids = new ushort[line.Glyphs.Length];
+        var clusters = new uint[line.Glyphs.Length];
+        var positions = new SKPoint[line.Glyphs.Length];
+        double x = 0;
+        for (int i = 0; i < line.Glyphs.Length; i++)
+        {
+            var glyph = line.Glyphs[i];
+            ids[i] = glyph.Id;
+            clusters[i] = (uint)Encoding.UTF8.GetByteCount(line.Text.AsSpan(0, glyph.Cluster));
+            positions[i] = new((float)(x + glyph.OffsetX), (float)glyph.OffsetY);
+            x += glyph.Advance;
+        }
+        run.SetGlyphs(ids);
+        run.SetClusters(clusters);
+        run.SetPositions(positions);
+        return builder.Build()!;
+    }
+
+    private static bool Meets(SceneFrame frame, Box box)
+    {
+        Vec p = frame.ToSpread.Apply(new(0, 0)), q = frame.ToSpread.Apply(new(frame.Width, 0));
+        Vec r = frame.ToSpread.Apply(new(0, frame.Height)), s = frame.ToSpread.Apply(new(frame.Width, frame.Height));
+        var around = Box.Between(p, q).Union(Box.Between(r, s));
+        return around.X < box.Right && box.X < around.Right && around.Y < box.Bottom && box.Y < around.Bottom;
+    }
+
+    private static SKPath PathOf(Outline outline, double width, double height)
+    {
+        var bounds = SKRect.Create((float)width, (float)height);
+        using var path = new SKPathBuilder();
+        switch (outline)
+        {
+            case EllipseOutline: path.AddOval(bounds); break;
+            case PolygonOutline: path.AddPoly([.. outline.Flatten(width, height).Select(p => new SKPoint((float)p.X, (float)p.Y))], true); break;
+            case PathOutline free: AddFree(path, free, width, height); break;
+            default: path.AddRect(bounds); break;
+        }
+        return path.Detach();
+    }
+
+    private static void AddFree(SKPathBuilder path, PathOutline outline, double width, double height)
+    {
+        SKPoint At(Vec p) => new((float)(p.X * width), (float)(p.Y * height));
+        path.MoveTo(At(outline.Points[0].At));
+        foreach (var (from, to) in outline.Legs())
+        {
+            if (from.After is null && to.Before is null) path.LineTo(At(to.At));
+            else path.CubicTo(At(from.After ?? from.At), At(to.Before ?? to.At), At(to.At));
+        }
+        path.Close();
+    }
+
+    private static SKMatrix Matrix(Affine m) => new((float)m.A, (float)m.C, (float)m.E, (float)m.B, (float)m.D, (float)m.F, 0, 0, 1);
+}

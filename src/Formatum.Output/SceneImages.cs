@@ -1,0 +1,103 @@
+using Formatum.Core.Fitting;
+using Formatum.Core.Geometry;
+using Formatum.Core.Publications;
+using Formatum.Imaging;
+using SkiaSharp;
+
+namespace Formatum.Output;
+
+/// <summary>An image ready to draw, and the map from its own unit square to the upright image's.</summary>
+public sealed record DrawableImage(SKImage Image, Affine ToUpright) : IDisposable
+{
+    public void Dispose() => Image.Dispose();
+}
+
+/// <summary>How the pixels of linked images are had for drawing.</summary>
+public static class SceneImages
+{
+    /// <summary>Drawings without pixels of their own are printed at this resolution: common practice for print, no source.</summary>
+    public const double SvgPrintPpi = 300;
+
+    private const double MostSvgPixels = 60_000_000;
+
+    /// <exception cref="BadPicture">Files of linked images are gone; the message names them.</exception>
+    public static void ThrowIfMissing(IEnumerable<LinkedImage> images)
+    {
+        var missing = images.Where(i => !File.Exists(i.Path)).Select(i => i.Name).Distinct().ToList();
+        if (missing.Count == 0) return;
+        string named = string.Join(", ", missing.Take(5)) + (missing.Count > 5 ? $" and {missing.Count - 5} more" : "");
+        throw new BadPicture($"{(missing.Count == 1 ? "A linked file is" : $"{missing.Count} linked files are")} missing: {named}. Put {(missing.Count == 1 ? "it back where it was" : "them back where they were")}, or ask for a proof, which shows previews in their place.");
+    }
+
+    /// <summary>
+    /// The image as a PDF takes it: a JPEG in RGB or grey goes in byte for byte as it is compressed; of everything else, all the pixels.
+    /// </summary>
+    /// <param name="image">The linked image.</param>
+    /// <param name="placed">From the unit square to the page, to know how large a drawing has to be drawn.</param>
+    /// <param name="standIns">Where to find a preview to show for a missing file; null where that will not do.</param>
+    /// <exception cref="BadPicture">The file is gone, or no longer the picture it was.</exception>
+    public static DrawableImage ForPrint(LinkedImage image, Affine placed, PreviewStore? standIns = null)
+    {
+        if (StandIn(image, standIns) is { } standIn) return standIn;
+        if (image.Format == "jpeg" && image.Colour is "RGB" or "grey")
+        {
+            using var data = JpegData(image);
+            var encoded = SKImage.FromEncodedData(data);
+            if (encoded is not null && encoded.Width == image.StoredWidthPx && encoded.Height == image.StoredHeightPx)
+                return new(encoded, Orientation.ToUpright(image.Orientation));
+            encoded?.Dispose();
+            throw Changed(image);
+        }
+        if (image.Format != "svg") return Decoded(image, image.WidthPx, image.HeightPx);
+        double pixels = (double)image.WidthPx * image.HeightPx;
+        double wanted = Math.Sqrt(Math.Abs(placed.Determinant) / pixels) * SvgPrintPpi / Units.PointsPerInch;
+        double scale = Math.Clamp(wanted, 1 / Math.Sqrt(pixels), Math.Sqrt(MostSvgPixels / pixels));
+        return Decoded(image, Pixels(image.WidthPx * scale), Pixels(image.HeightPx * scale));
+    }
+
+    /// <summary>The image with about as many pixels as it covers on a raster.</summary>
+    /// <param name="image">The linked image.</param>
+    /// <param name="onRaster">From the unit square to the raster's pixels.</param>
+    /// <param name="standIns">Where to find a preview to show for a missing file; null where that will not do.</param>
+    /// <exception cref="BadPicture">The file is gone, or no longer the picture it was.</exception>
+    public static DrawableImage ForRaster(LinkedImage image, Affine onRaster, PreviewStore? standIns = null) =>
+        StandIn(image, standIns) ?? Decoded(image, Pixels(Math.Sqrt(onRaster.A * onRaster.A + onRaster.B * onRaster.B)), Pixels(Math.Sqrt(onRaster.C * onRaster.C + onRaster.D * onRaster.D)));
+
+    private static DrawableImage? StandIn(LinkedImage image, PreviewStore? previews)
+    {
+        if (previews is null || File.Exists(image.Path) || previews.Find(image.ContentHash, PreviewStore.Sizes[^1]) is not { } path) return null;
+        using var data = SKData.Create(path);
+        return new(SKImage.FromEncodedData(data), Affine.Identity);
+    }
+
+    private static int Pixels(double length) => (int)Math.Clamp(Math.Ceiling(length), 1, 20_000);
+
+    private static DrawableImage Decoded(LinkedImage image, int widthPx, int heightPx)
+    {
+        if (!File.Exists(image.Path)) throw Gone(image);
+        var raster = PictureRaster.Decode(image, widthPx, heightPx);
+        var info = new SKImageInfo(raster.Width, raster.Height, SKColorType.Rgba8888, raster.HasAlpha ? SKAlphaType.Unpremul : SKAlphaType.Opaque, SKColorSpace.CreateSrgb());
+        using var data = SKData.CreateCopy(raster.Rgba);
+        return new(SKImage.FromPixels(info, data, info.RowBytes), Affine.Identity);
+    }
+
+    /// <summary>The file's bytes; with its orientation cleared where it has one, for the matrix turns it upright.</summary>
+    private static SKData JpegData(LinkedImage image)
+    {
+        try
+        {
+            if (image.Orientation == 1 && SKData.Create(image.Path) is { } mapped) return mapped;
+            var bytes = File.ReadAllBytes(image.Path);
+            JpegOrientation.Clear(bytes);
+            return SKData.CreateCopy(bytes);
+        }
+        catch (IOException)
+        {
+            throw Gone(image);
+        }
+    }
+
+    private static BadPicture Gone(LinkedImage image) => new($"{image.Name} is no longer where it was linked. Put the file back, or link it anew.");
+
+    private static BadPicture Changed(LinkedImage image) => new($"{image.Name} is no longer the picture that was linked. Link it anew.");
+}

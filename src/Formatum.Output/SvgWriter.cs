@@ -1,0 +1,143 @@
+using System.Globalization;
+using System.Text;
+using Formatum.Core.Composing;
+using Formatum.Core.Geometry;
+using Formatum.Core.Publications;
+using Formatum.Core.Typesetting;
+
+namespace Formatum.Output;
+
+/// <summary>Scenes as SVG.</summary>
+public static class SvgWriter
+{
+    /// <summary>A page with its bleed cut off, as a document of its own.</summary>
+    /// <param name="scene">The scene of the page's spread.</param>
+    /// <param name="page">The page.</param>
+    /// <param name="title">For people and for screen readers.</param>
+    /// <param name="reference">What an image element refers to.</param>
+    public static string Page(Scene scene, PlacedPage page, string title, Func<LinkedImage, string> reference)
+    {
+        var trim = page.Trim;
+        var svg = new StringBuilder();
+        svg.Append(CultureInfo.InvariantCulture, $"<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{Number(trim.Width)}pt\" height=\"{Number(trim.Height)}pt\" viewBox=\"{Number(trim.X)} {Number(trim.Y)} {Number(trim.Width)} {Number(trim.Height)}\">\n<title>");
+        svg.Append(Escape(title)).Append("</title>\n");
+        Fonts(svg, scene);
+        svg.Append(CultureInfo.InvariantCulture, $"<rect x=\"{Number(trim.X)}\" y=\"{Number(trim.Y)}\" width=\"{Number(trim.Width)}\" height=\"{Number(trim.Height)}\" fill=\"#fff\"/>\n");
+        foreach (var frame in scene.Items)
+        {
+            if (frame.Image is null && frame.Text is null) continue;
+            svg.Append(CultureInfo.InvariantCulture, $"<g transform=\"{Matrix(frame.ToSpread)}\">");
+            Content(svg, frame, "clip", reference);
+            svg.Append("</g>\n");
+        }
+        return svg.Append("</svg>\n").ToString();
+    }
+
+    /// <summary>What a frame shows, clipped to its outline, in frame-local points. The prefix sets element ids apart within a document.</summary>
+    public static void Content(StringBuilder svg, SceneFrame frame, string idPrefix, Func<LinkedImage, string> reference)
+    {
+        if (frame.Text is { } text) Text(svg, text);
+        if (frame.Image is not { } image) return;
+        svg.Append(CultureInfo.InvariantCulture, $"<clipPath id=\"{idPrefix}{frame.FrameId}\">");
+        Shape(svg, frame.Outline, frame.Width, frame.Height, "");
+        svg.Append(CultureInfo.InvariantCulture, $"</clipPath><g clip-path=\"url(#{idPrefix}{frame.FrameId})\"><image width=\"1\" height=\"1\" preserveAspectRatio=\"none\" transform=\"{Matrix(image.Matrix)}\" href=\"{Escape(reference(image.Source))}\"/></g>");
+    }
+
+    /// <summary>The fonts a page shows, in the document itself: it may refer to nothing outside.</summary>
+    private static void Fonts(StringBuilder svg, Scene scene)
+    {
+        var faces = scene.Items.SelectMany(f => f.Text?.Lines ?? []).Select(l => (l.Style.Family, l.Style.Bold, l.Style.Italic, Face: Typefaces.FaceName(l.Style))).Distinct().ToList();
+        if (faces.Count == 0) return;
+        svg.Append("<style>");
+        foreach (var (family, bold, italic, face) in faces)
+        {
+            using var file = Typefaces.File(family, face);
+            if (file is null) continue;
+            using var bytes = new MemoryStream();
+            file.CopyTo(bytes);
+            svg.Append(FontFace(family, bold, italic, $"data:font/ttf;base64,{Convert.ToBase64String(bytes.GetBuffer(), 0, (int)bytes.Length)}"));
+        }
+        svg.Append("</style>\n");
+    }
+
+    /// <summary>The style rule that makes a face known. The name sets our own faces apart from what else the machine may have.</summary>
+    public static string FontFace(string family, bool bold, bool italic, string address) =>
+        $"@font-face{{font-family:'{FontName(family)}';font-weight:{(bold ? 700 : 400)};font-style:{(italic ? "italic" : "normal")};src:url('{address}')}}";
+
+    public static string FontName(string family) => $"Set {family}";
+
+    /// <summary>Set text in frame-local points: each word where it was set, so that it stands there whatever shows it.</summary>
+    private static void Text(StringBuilder svg, SetText text)
+    {
+        svg.Append("<g class=\"set-text\">");
+        foreach (var line in text.Lines.Where(l => l.Text.Length > 0))
+        {
+            var style = line.Style;
+            svg.Append(CultureInfo.InvariantCulture, $"<text y=\"{Number(line.Baseline)}\" font-family=\"'{FontName(style.Family)}'\" font-size=\"{Number(style.Size)}\" fill=\"{style.Colour}\" text-rendering=\"geometricPrecision\" xml:space=\"preserve\"");
+            if (style.Bold) svg.Append(" font-weight=\"700\"");
+            if (style.Italic) svg.Append(" font-style=\"italic\"");
+            svg.Append('>');
+            foreach (var (word, x) in Words(line)) svg.Append(CultureInfo.InvariantCulture, $"<tspan x=\"{Number(line.X + x)}\">{Escape(word)}</tspan>");
+            svg.Append("</text>");
+        }
+        svg.Append("</g>");
+    }
+
+    /// <summary>The words of a line, each with the blanks behind it, and how far from the line's beginning it stands.</summary>
+    private static IEnumerable<(string Word, double X)> Words(SetLine line)
+    {
+        int start = 0;
+        double x = 0, at = 0;
+        for (int i = 0; i < line.Glyphs.Length; i++)
+        {
+            int cluster = line.Glyphs[i].Cluster;
+            if (cluster > start && line.Text[cluster - 1] == ' ' && line.Text[cluster] != ' ')
+            {
+                yield return (line.Text[start..cluster], x);
+                (start, x) = (cluster, at);
+            }
+            at += line.Glyphs[i].Advance;
+        }
+        yield return (line.Text[start..], x);
+    }
+
+    /// <summary>The element that draws an outline of the given size.</summary>
+    public static void Shape(StringBuilder svg, Outline outline, double width, double height, string attributes)
+    {
+        switch (outline)
+        {
+            case EllipseOutline:
+                svg.Append(CultureInfo.InvariantCulture, $"<ellipse cx=\"{Number(width / 2)}\" cy=\"{Number(height / 2)}\" rx=\"{Number(width / 2)}\" ry=\"{Number(height / 2)}\"{attributes}/>");
+                break;
+            case PolygonOutline:
+                svg.Append("<polygon points=\"").AppendJoin(' ', outline.Flatten(width, height).Select(p => $"{Number(p.X)},{Number(p.Y)}")).Append('"').Append(attributes).Append("/>");
+                break;
+            case PathOutline path:
+                svg.Append(CultureInfo.InvariantCulture, $"<path d=\"{PathData(path, width, height)}\"{attributes}/>");
+                break;
+            default:
+                svg.Append(CultureInfo.InvariantCulture, $"<rect width=\"{Number(width)}\" height=\"{Number(height)}\"{attributes}/>");
+                break;
+        }
+    }
+
+    /// <summary>A free outline as SVG path data, in frame-local points.</summary>
+    public static string PathData(PathOutline outline, double width, double height)
+    {
+        string At(Vec p) => $"{Number(p.X * width)} {Number(p.Y * height)}";
+        var data = new StringBuilder("M").Append(At(outline.Points[0].At));
+        foreach (var (from, to) in outline.Legs())
+        {
+            if (from.After is null && to.Before is null) data.Append('L').Append(At(to.At));
+            else data.Append('C').Append(At(from.After ?? from.At)).Append(' ').Append(At(to.Before ?? to.At)).Append(' ').Append(At(to.At));
+        }
+        return data.Append('Z').ToString();
+    }
+
+    public static string Matrix(Affine m) => $"matrix({Number(m.A)} {Number(m.B)} {Number(m.C)} {Number(m.D)} {Number(m.E)} {Number(m.F)})";
+
+    /// <summary>A number to a millionth of a point.</summary>
+    public static string Number(double value) => (Math.Abs(value) < 5e-7 ? 0 : value).ToString("0.######", CultureInfo.InvariantCulture);
+
+    public static string Escape(string text) => System.Net.WebUtility.HtmlEncode(text);
+}

@@ -1,0 +1,37 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Design;
+
+namespace Formatum.Storage;
+
+/// <summary>The database: publications, their parts as they are, and the journal of how they came to be so.</summary>
+public sealed class FormatumDb(DbContextOptions<FormatumDb> options) : DbContext(options)
+{
+    public DbSet<PublicationRow> Publications => Set<PublicationRow>();
+    public DbSet<PartRow> Parts => Set<PartRow>();
+    public DbSet<JournalRow> Journal => Set<JournalRow>();
+    public DbSet<PreferenceRow> Preferences => Set<PreferenceRow>();
+
+    public static DbContextOptions<FormatumDb> OptionsFor(string file) =>
+        new DbContextOptionsBuilder<FormatumDb>().UseSqlite($"Data Source={file};Default Timeout=30").Options;
+
+    protected override void OnModelCreating(ModelBuilder modelBuilder)
+    {
+        modelBuilder.Entity<PartRow>(part =>
+        {
+            part.HasKey(p => new { p.PublicationId, p.Kind, p.PartId });
+            part.HasOne<PublicationRow>().WithMany().HasForeignKey(p => p.PublicationId);
+        });
+        modelBuilder.Entity<PreferenceRow>().HasKey(p => p.Name);
+        modelBuilder.Entity<JournalRow>(entry =>
+        {
+            entry.HasKey(e => new { e.PublicationId, e.Sequence });
+            entry.HasOne<PublicationRow>().WithMany().HasForeignKey(e => e.PublicationId);
+        });
+    }
+
+    /// <summary>Lets the migration tool make the context without the application.</summary>
+    private sealed class DesignTimeFactory : IDesignTimeDbContextFactory<FormatumDb>
+    {
+        public FormatumDb CreateDbContext(string[] args) => new(OptionsFor("design.db"));
+    }
+}

@@ -1,0 +1,345 @@
+using Formatum.Core.Fitting;
+using Formatum.Core.Geometry;
+using Formatum.Core.Publications;
+using Formatum.Core.Typesetting;
+
+namespace Formatum.Web.Api;
+
+/// <summary>Outlines that have a name.</summary>
+public enum OutlineName { Rectangle, Ellipse, Polygon, Free }
+
+public sealed record InsetBody(Length? Top, Length? Right, Length? Bottom, Length? Left);
+
+/// <summary>Fitting settings; what is left out stays open.</summary>
+public record SettingsBody
+{
+    public FitKind? Fit { get; init; }
+
+    /// <summary>Horizontal and vertical alignment, 0 to 1.</summary>
+    public double[]? Align { get; init; }
+
+    public InsetBody? Inset { get; init; }
+
+    /// <summary>Degrees, clockwise.</summary>
+    public double? Rotation { get; init; }
+
+    public bool? FlipX { get; init; }
+    public bool? FlipY { get; init; }
+    public double? SmallestPpi { get; init; }
+    public double? LargestEnlargement { get; init; }
+    public LimitAction? Limits { get; init; }
+
+    /// <summary>For fill-or-fit: share of the image, 0 to 1.</summary>
+    public double? LargestCrop { get; init; }
+
+    /// <summary>Whether frames keep applying the fit; otherwise they applied it once and hold.</summary>
+    public bool? StaysFitted { get; init; }
+
+    /// <exception cref="EditRefused">Something is not shaped as it should be.</exception>
+    public FitSettings ToSettings(string prefix = "")
+    {
+        var align = Pair.From(Align, prefix + "align", "two numbers from 0 to 1, such as [0.5, 0.5]");
+        return new()
+        {
+            Fit = Fit,
+            AlignX = align?.X,
+            AlignY = align?.Y,
+            InsetTop = Inset?.Top?.Points,
+            InsetRight = Inset?.Right?.Points,
+            InsetBottom = Inset?.Bottom?.Points,
+            InsetLeft = Inset?.Left?.Points,
+            Rotation = Rotation,
+            FlipX = FlipX,
+            FlipY = FlipY,
+            SmallestPpi = SmallestPpi,
+            LargestEnlargement = LargestEnlargement,
+            Limits = Limits,
+            LargestCrop = LargestCrop,
+            StaysFitted = StaysFitted,
+        };
+    }
+}
+
+internal static class Pair
+{
+    public static Vec? From(double[]? values, string field, string shape)
+    {
+        if (values is null) return null;
+        if (values.Length != 2) throw new EditRefused(field, $"Give {shape}.");
+        return new(values[0], values[1]);
+    }
+}
+
+/// <summary>A hand correction.</summary>
+/// <param name="Zoom">Multiplies the scale the rule gives; 1 where left out.</param>
+/// <param name="Point">The point of the image, in fractions of it, that is put on the alignment point.</param>
+/// <param name="ZoomY">The zoom along the image's vertical axis, where it differs.</param>
+/// <param name="Turn">Degrees, clockwise, beyond the rule's rotation.</param>
+public sealed record RecropBody(double? Zoom, double[]? Point, double? ZoomY, double? Turn)
+{
+    public Recrop ToRecrop() => new(Zoom ?? 1, Pair.From(Point, "recrop.point", "a point of the image as two fractions, such as [0.5, 0.5]"), ZoomY, Turn ?? 0);
+}
+
+public sealed record FitFrameBody
+{
+    public required Length Width { get; init; }
+    public required Length Height { get; init; }
+    public OutlineName? Outline { get; init; }
+}
+
+public sealed record FitImageBody
+{
+    public required double WidthPx { get; init; }
+    public required double HeightPx { get; init; }
+
+    /// <summary>Stored resolution; 72 where left out.</summary>
+    public double? Ppi { get; init; }
+
+    /// <summary>EXIF orientation, 1 to 8.</summary>
+    public int? Orientation { get; init; }
+
+    /// <summary>The subject point in fractions of the upright image.</summary>
+    public double[]? Subject { get; init; }
+}
+
+public sealed record FitRequest
+{
+    public required FitFrameBody Frame { get; init; }
+    public required FitImageBody Image { get; init; }
+    public SettingsBody? Rule { get; init; }
+    public RecropBody? Recrop { get; init; }
+}
+
+/// <summary>Where an image lies in a frame. The matrix maps the image's unit square to frame-local points, in SVG's order.</summary>
+public sealed record PlacementAnswer(FitKind Applied, double[] Matrix, double[] Scale, double[] EffectivePpi, double CropLoss, double BareArea, string[] Flags)
+{
+    public static PlacementAnswer Of(Fitted fitted)
+    {
+        var (p, c) = fitted;
+        var m = p.Matrix;
+        return new(p.Applied, [m.A, m.B, m.C, m.D, m.E, m.F], [p.ScaleX, p.ScaleY], [c.PpiX, c.PpiY], c.CropLoss, c.BareArea, FlagNames(p.Flags));
+    }
+
+    private static string[] FlagNames(FitFlags flags) =>
+        [.. Enum.GetValues<FitFlags>().Where(f => f != FitFlags.None && flags.HasFlag(f)).Select(f => System.Text.Json.JsonNamingPolicy.KebabCaseLower.ConvertName(f.ToString()))];
+}
+
+public sealed record PageBody(string? Size, Length? Width, Length? Height);
+
+public sealed record MarginsBody(Length? Top, Length? Bottom, Length? Inside, Length? Outside);
+
+public sealed record ColumnsBody(int? Count, Length? Gutter);
+
+public sealed record PublicationBody
+{
+    public required string Name { get; init; }
+    public string? Edition { get; init; }
+
+    /// <summary>A named size, or width and height.</summary>
+    public PageBody? Page { get; init; }
+
+    public bool? Facing { get; init; }
+
+    /// <summary>Whether it is bound on the right and read from right to left.</summary>
+    public bool? BindsRight { get; init; }
+
+    /// <summary>The number that the first page bears; 1 where left out.</summary>
+    public int? FirstFolio { get; init; }
+
+    public int? Pages { get; init; }
+    public Length? Bleed { get; init; }
+    public MarginsBody? Margins { get; init; }
+    public ColumnsBody? Columns { get; init; }
+    public LengthUnit? Unit { get; init; }
+    public double? AssumedPpi { get; init; }
+
+    /// <summary>A set-up with what was left out at its usual value: A4, single pages, 3 mm bleed, margins of 15 mm, one column.</summary>
+    /// <exception cref="EditRefused">The page has no size that could be meant.</exception>
+    public Setup ToSetup()
+    {
+        double width, height;
+        if (Page?.Size is { } size)
+        {
+            var paper = PaperSize.Named(size) ?? throw new EditRefused("page.size", $"There is no page size \"{size}\". Known are {string.Join(", ", PaperSize.All.Select(s => s.Name))}; or give width and height.");
+            (width, height) = (paper.Width, paper.Height);
+        }
+        else if (Page is null)
+        {
+            (width, height) = (PaperSize.Named("A4")!.Width, PaperSize.Named("A4")!.Height);
+        }
+        else
+        {
+            width = Page.Width?.Points ?? throw new EditRefused("page.width", "Give the page a size by name, or a width and a height.");
+            height = Page.Height?.Points ?? throw new EditRefused("page.height", "Give the page a size by name, or a width and a height.");
+        }
+        double usual = Math.Min(Units.Millimetres(15), Math.Min(width, height) / 10);
+        return new()
+        {
+            Name = Name?.Trim() ?? "",
+            Edition = Edition?.Trim() ?? "",
+            PageWidth = width,
+            PageHeight = height,
+            Facing = Facing ?? false,
+            BindsRight = BindsRight ?? false,
+            FirstFolio = FirstFolio ?? 1,
+            Bleed = Bleed?.Points ?? Units.Millimetres(3),
+            Margins = new(Margins?.Top?.Points ?? usual, Margins?.Bottom?.Points ?? usual, Margins?.Inside?.Points ?? usual, Margins?.Outside?.Points ?? usual),
+            Columns = new(Columns?.Count ?? 1, Columns?.Gutter?.Points ?? Units.Millimetres(4)),
+            Unit = Unit ?? LengthUnit.Millimetre,
+            AssumedPpi = AssumedPpi ?? 72,
+        };
+    }
+}
+
+public sealed record RuleBody : SettingsBody
+{
+    public required string Name { get; init; }
+    public string? Description { get; init; }
+    public int? BasedOnId { get; init; }
+}
+
+public sealed record NewFrameBody
+{
+    public required int Page { get; init; }
+    public required Length X { get; init; }
+    public required Length Y { get; init; }
+    public required Length Width { get; init; }
+    public required Length Height { get; init; }
+    public OutlineName? Outline { get; init; }
+
+    /// <summary>For a polygon: how many sides; 6 where left out.</summary>
+    public int? Sides { get; init; }
+
+    /// <summary>How far it is turned about its middle, in degrees clockwise.</summary>
+    public double? Angle { get; init; }
+
+    public string? Name { get; init; }
+    public int? RuleId { get; init; }
+    public int? ImageId { get; init; }
+
+    /// <summary>For a text frame; it then holds no image.</summary>
+    public TextBody? Text { get; init; }
+
+    /// <summary>Settings set on the frame itself.</summary>
+    public SettingsBody? Set { get; init; }
+}
+
+/// <summary>The text of a frame, paragraph by paragraph.</summary>
+public sealed record TextBody(ParagraphBody[] Paragraphs)
+{
+    public FrameText ToText() => new([.. Paragraphs.Select(p => p.ToParagraph())]);
+}
+
+/// <summary>A paragraph and how it is set: size, leading (null for 1.2 of the size) and the space below in points, colour as "#rrggbb".</summary>
+public sealed record ParagraphBody
+{
+    public string Text { get; init; } = "";
+    public string? Family { get; init; }
+    public bool? Bold { get; init; }
+    public bool? Italic { get; init; }
+    public Length? Size { get; init; }
+    public Length? Leading { get; init; }
+    public string? Colour { get; init; }
+    public TextAlignment? Alignment { get; init; }
+    public Length? SpaceAfter { get; init; }
+
+    public Paragraph ToParagraph() => new(FrameText.Clean(Text).Replace('\n', FrameText.LineSeparator), new StyleChange
+    {
+        Family = Family,
+        Bold = Bold,
+        Italic = Italic,
+        Size = Size?.Points,
+        Leading = Leading?.Points,
+        Colour = Colour,
+        Alignment = Alignment,
+        SpaceAfter = SpaceAfter?.Points,
+    }.On(TextStyle.Usual));
+}
+
+public sealed record FrameChangeBody
+{
+    public int? Page { get; init; }
+    public Length? X { get; init; }
+    public Length? Y { get; init; }
+    public Length? Width { get; init; }
+    public Length? Height { get; init; }
+    public OutlineName? Outline { get; init; }
+
+    /// <summary>For a polygon: how many sides; 6 where left out.</summary>
+    public int? Sides { get; init; }
+
+    /// <summary>How far it is turned about its middle, in degrees clockwise.</summary>
+    public double? Angle { get; init; }
+
+    public bool? Locked { get; init; }
+    public bool? Hidden { get; init; }
+    public string? Name { get; init; }
+    public Optional<int?> RuleId { get; init; }
+    public Optional<int?> ImageId { get; init; }
+    /// <summary>Another text for a text frame.</summary>
+    public TextBody? Text { get; init; }
+
+    public SettingsBody? Set { get; init; }
+
+    /// <summary>Clears what was set on the frame before, so that it is inherited again.</summary>
+    public bool? ClearSet { get; init; }
+
+    /// <summary>Clears these of the settings set on the frame before.</summary>
+    public FitSetting[]? Clear { get; init; }
+
+    /// <summary>Applies the fit anew to a frame that does not stay fitted.</summary>
+    public bool? FitOnce { get; init; }
+
+    public RecropBody? Recrop { get; init; }
+}
+
+/// <summary>Which frames a rule is put on: some by id, or those of a page or of the whole publication.</summary>
+public sealed record PutRuleBody
+{
+    /// <summary>Frames by id; left out for all of the page or the publication.</summary>
+    public int[]? FrameIds { get; init; }
+
+    /// <summary>A page by its number; left out for the whole publication.</summary>
+    public int? Page { get; init; }
+
+    /// <summary>Empty placeholders, filled frames, or all, which is usual.</summary>
+    public FrameFilling? Which { get; init; }
+}
+
+public sealed record DefaultRuleBody
+{
+    /// <summary>The rule; null for the built-in settings alone.</summary>
+    public required int? RuleId { get; init; }
+}
+
+public sealed record SubjectBody
+{
+    /// <summary>The subject point in fractions of the upright image; null for none.</summary>
+    public required double[]? Subject { get; init; }
+}
+
+public sealed record FolderBody
+{
+    /// <summary>A folder on the server, below one of those opened to linking.</summary>
+    public required string Folder { get; init; }
+
+    /// <summary>Whether the pictures of the folders in it are linked too.</summary>
+    public bool? Within { get; init; }
+}
+
+public sealed record NewPagesBody
+{
+    public required int Count { get; init; }
+
+    /// <summary>The number that the first of them takes; at the end where left out.</summary>
+    public int? Before { get; init; }
+}
+
+/// <summary>Pages by their numbers.</summary>
+public sealed record PagesBody
+{
+    public required int[] Pages { get; init; }
+
+    /// <summary>For moving and copying: the page before which they go, by its number; the end where left out.</summary>
+    public int? Before { get; init; }
+}

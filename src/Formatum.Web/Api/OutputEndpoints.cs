@@ -1,0 +1,89 @@
+using Formatum.Core.Composing;
+using Formatum.Core.Publications;
+using Formatum.Imaging;
+using Formatum.Output;
+using Formatum.Storage;
+
+namespace Formatum.Web.Api;
+
+/// <summary>Pages as SVG and PNG, publications as PDF, and the previews that screens show.</summary>
+public static class OutputEndpoints
+{
+    public static void Map(WebApplication app)
+    {
+        var api = app.MapGroup("/api/publications/{id:int}").WithTags("Formatum");
+        api.MapGet("/pages/{number:int}.svg", PageSvg).WithSummary("A page as SVG, its images embedded at screen resolution.").Produces(StatusCodes.Status200OK, contentType: "image/svg+xml");
+        api.MapGet("/pages/{number:int}.png", PagePng).WithSummary("A page as PNG, cut at its trim.").Produces(StatusCodes.Status200OK, contentType: "image/png");
+        api.MapGet("/output.pdf", Pdf).WithSummary("The publication as print PDF.").Produces(StatusCodes.Status200OK, contentType: "application/pdf");
+        app.MapGet("/fonts/{family}/{face}.ttf", Font).ExcludeFromDescription();
+        app.MapGet("/fonts.css", () => Results.Text(Desk.TextView.FontFaces(), "text/css")).ExcludeFromDescription();
+        app.MapGet("/previews/{hash:length(64)}/{size:int}", Preview).ExcludeFromDescription();
+    }
+
+    private static IResult Font(string family, string face, HttpContext context)
+    {
+        if (Typefaces.File(family, face) is not { } file) return Results.NotFound();
+        context.Response.Headers.CacheControl = "private, max-age=86400";
+        return Results.Stream(file, "font/ttf");
+    }
+
+    private static async Task<IResult> PageSvg(int id, int number, PublicationStore store, PreviewStore previews)
+    {
+        var (publication, scene, page) = await PageAsync(store, id, number);
+        string svg = SvgWriter.Page(scene, page, $"{publication.Setup.Name}, page {number}", image => Embedded(previews, image));
+        return Results.Text(svg, "image/svg+xml");
+    }
+
+    /// <summary>An SVG that stands alone may refer to nothing outside itself, so its images go into it.</summary>
+    private static string Embedded(PreviewStore previews, LinkedImage image)
+    {
+        string path = previews.Find(image.ContentHash, PreviewStore.Sizes[^1]) ?? throw new BadPicture($"The preview of {image.Name} is gone. Link it anew.");
+        return $"data:{TypeOf(path)};base64,{Convert.ToBase64String(File.ReadAllBytes(path))}";
+    }
+
+    private static async Task<IResult> PagePng(int id, int number, PublicationStore store, PreviewStore previews, double ppi = 144, bool proof = false)
+    {
+        var (_, scene, page) = await PageAsync(store, id, number);
+        using var png = new MemoryStream();
+        PngWriter.Page(scene, page, ppi, png, proof ? previews : null);
+        return Results.Bytes(png.ToArray(), "image/png");
+    }
+
+    private static async Task<IResult> Pdf(int id, PublicationStore store, PreviewStore previews, ServerOptions options, bool marks = false, bool bleed = false, bool proof = false, int? from = null, int? to = null)
+    {
+        var publication = (await store.OpenAsync(id)).Publication;
+        Directory.CreateDirectory(options.IncomingFolder);
+        string path = Path.Combine(options.IncomingFolder, $"{Guid.NewGuid():n}.pdf");
+        try
+        {
+            await Task.Run(() => PdfWriter.Write(publication, previews, new(marks, bleed, proof), path, from ?? 1, to));
+            // The open file outlives its name, and goes when the answer has been sent.
+            var stream = new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.Read | FileShare.Delete, 1 << 16, FileOptions.Asynchronous | FileOptions.SequentialScan);
+            return Results.Stream(stream, "application/pdf", FileName(publication.Setup.Name) + ".pdf");
+        }
+        finally
+        {
+            File.Delete(path);
+        }
+    }
+
+    private static async Task<(Publication Publication, Scene Scene, PlacedPage Page)> PageAsync(PublicationStore store, int id, int number)
+    {
+        var publication = (await store.OpenAsync(id)).Publication;
+        if (number < 1 || number > publication.PageCount) throw new EditRefused("page", $"There is no page {number}; the publication has pages 1 to {publication.PageCount}.");
+        var spread = Spread.At(publication, Spread.IndexOfPage(publication, number));
+        return (publication, Composer.Compose(publication, spread, Typefaces.Shipped), spread.Pages.Single(p => p.Number == number));
+    }
+
+    private static IResult Preview(string hash, int size, PreviewStore previews, HttpContext context)
+    {
+        if (!PreviewStore.Sizes.Contains(size) || !hash.All(char.IsAsciiHexDigitLower) || previews.Find(hash, size) is not { } path) return Results.NotFound();
+        // What a hash names never changes.
+        context.Response.Headers.CacheControl = "private, max-age=31536000, immutable";
+        return Results.File(path, TypeOf(path));
+    }
+
+    private static string TypeOf(string path) => path.EndsWith(".png", StringComparison.Ordinal) ? "image/png" : "image/jpeg";
+
+    private static string FileName(string name) => new([.. name.Select(c => char.IsLetterOrDigit(c) || c is ' ' or '-' or '_' ? c : '-')]);
+}

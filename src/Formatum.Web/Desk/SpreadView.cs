@@ -1,0 +1,248 @@
+using System.Globalization;
+using System.Text;
+using Formatum.Core.Arranging;
+using Formatum.Core.Composing;
+using Formatum.Core.Geometry;
+using Formatum.Core.Publications;
+using Formatum.Imaging;
+using Formatum.Output;
+
+namespace Formatum.Web.Desk;
+
+/// <summary>Spreads as they are seen on the Desk and in miniature: what prints, drawn from the scene, between the zones below and the outlines above.</summary>
+public static class SpreadView
+{
+    /// <summary>Room around the bleed, in points, where frames may be laid aside.</summary>
+    private const double Surround = 60;
+
+    public static Box Visible(Publication publication, Spread spread) => spread.Trim.Grown(publication.Setup.Bleed + Surround);
+
+    /// <summary>All that the Desk's drawing of a spread holds.</summary>
+    public static string Inside(Publication publication, Spread spread)
+    {
+        var svg = new StringBuilder();
+        svg.Append(Hatches);
+        svg.Append("<g id=\"zones\" aria-hidden=\"true\">");
+        Zones(svg, publication, spread);
+        svg.Append("</g><g id=\"frames\">");
+        svg.Append(Frames(publication, spread));
+        return svg.Append("</g>").ToString();
+    }
+
+    /// <summary>The frames of a spread that are not hidden, from the lowest to the topmost.</summary>
+    public static string Frames(Publication publication, Spread spread)
+    {
+        var svg = new StringBuilder();
+        foreach (var (frame, box) in spread.FramesOf(publication).Where(f => !f.Frame.Hidden)) Frame(svg, publication, frame, box);
+        return svg.ToString();
+    }
+
+    /// <summary>The guides of a spread, each with a wider line around it to take hold of.</summary>
+    public static string Guides(Publication publication, Spread spread)
+    {
+        var svg = new StringBuilder();
+        var seen = Visible(publication, spread);
+        foreach (var guide in Guide.On(publication, spread))
+        {
+            var page = spread.Pages.First(p => p.Number == guide.PageNumber);
+            string line = guide.Upright ? $"M{N(guide.At)} {N(seen.Y)}V{N(seen.Bottom)}" : $"M{N(guide.AcrossSpread ? seen.X : page.Trim.X)} {N(guide.At)}H{N(guide.AcrossSpread ? seen.Right : page.Trim.Right)}";
+            svg.Append(CultureInfo.InvariantCulture, $"<g class=\"guide\" data-guide=\"{guide.PageNumber},{guide.Index}\" data-upright=\"{(guide.Upright ? "yes" : "no")}\" data-words=\"{Units.Text(guide.At - (guide.Upright ? page.Trim.X : page.Trim.Y), publication.Setup.Unit)}\"><path class=\"guide-line\" d=\"{line}\"/><path class=\"guide-reach\" d=\"{line}\"/></g>");
+        }
+        return svg.ToString();
+    }
+
+    /// <summary>The zones of a spread alone, with its measures beneath.</summary>
+    public static string Plan(Publication publication, Spread spread)
+    {
+        var setup = publication.Setup;
+        var seen = spread.Trim.Grown(setup.Bleed + 0.04 * spread.Trim.Width);
+        var svg = new StringBuilder();
+        svg.Append(CultureInfo.InvariantCulture, $"<svg class=\"plan-drawing\" viewBox=\"{BoxText(seen)}\" role=\"img\" aria-label=\"How a spread will look\">").Append(Hatches);
+        Zones(svg, publication, spread);
+        svg.Append("</svg><p class=\"plan-words\">");
+        svg.Append(SvgWriter.Escape($"{Words.Size(setup.PageWidth, setup.PageHeight, setup.Unit)} \u00b7 type area {Words.Size(setup.TypeArea(true).Width, setup.TypeArea(true).Height, setup.Unit)}"));
+        return svg.Append("</p>").ToString();
+    }
+
+    private const string Hatches = """
+            <defs>
+            <pattern id="bleed-hatch" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="5" height="5" class="bleed-ground"/><path d="M0 0V5" class="bleed-line"/></pattern>
+            <pattern id="empty-hatch" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="9" height="9" class="empty-ground"/><path d="M0 0V9" class="empty-line"/></pattern>
+            </defs>
+            """;
+
+    private static void Zones(StringBuilder svg, Publication publication, Spread spread)
+    {
+        var setup = publication.Setup;
+        if (setup.Bleed > 0) Rect(svg, spread.Trim.Grown(setup.Bleed), "zone-bleed", "fill=\"url(#bleed-hatch)\"");
+        foreach (var page in spread.Pages)
+        {
+            Rect(svg, page.Trim, "zone-page");
+            var area = setup.TypeArea(page.Recto).Moved(page.Trim.X, page.Trim.Y);
+            svg.Append(CultureInfo.InvariantCulture, $"<path class=\"zone-margin\" fill-rule=\"evenodd\" d=\"{Path(page.Trim)}{Path(area)}\"/>");
+            if (setup.Columns.Count > 1)
+                foreach (var column in setup.ColumnBoxes(page.Recto)) Rect(svg, column.Moved(page.Trim.X, page.Trim.Y), "zone-column");
+        }
+        if (spread.Pages.Length == 2)
+            svg.Append(CultureInfo.InvariantCulture, $"<path class=\"fold\" d=\"M{N(spread.Pages[1].Trim.X)} {N(spread.Trim.Y)}v{N(spread.Trim.Height)}\"/>");
+    }
+
+    /// <summary>A frame as the Desk shows it, with its handle for pointer, keyboard and assistive technology.</summary>
+    public static string Frame(Publication publication, Frame frame, Box box)
+    {
+        var svg = new StringBuilder();
+        Frame(svg, publication, frame, box);
+        return svg.ToString();
+    }
+
+    private static void Frame(StringBuilder svg, Publication publication, Frame frame, Box box)
+    {
+        var scene = Composer.Compose(publication, frame, box, Typefaces.Shipped);
+        string kind = (frame.IsPlaceholder ? "frame frame-empty" : frame.IsText ? "frame frame-text" : "frame") + (frame.Locked ? " frame-locked" : "");
+        string group = frame.GroupId is { } g ? $" data-group=\"{g}\"" : "";
+        svg.Append(CultureInfo.InvariantCulture, $"<g id=\"frame-{frame.Id}\" class=\"{kind}\" data-frame=\"{frame.Id}\" data-box=\"{BoxText(box)}\" data-angle=\"{N(frame.Angle)}\"{group} transform=\"{SvgWriter.Matrix(scene.ToSpread)}\" tabindex=\"0\" role=\"button\" aria-label=\"{SvgWriter.Escape(Spoken(publication, frame))}\">");
+        if (frame.IsPlaceholder)
+        {
+            SvgWriter.Shape(svg, frame.Outline, box.Width, box.Height, " class=\"shape empty\" fill=\"url(#empty-hatch)\"");
+            var label = LabelOf(publication, frame);
+            svg.Append(CultureInfo.InvariantCulture, $"<text class=\"empty-label\" x=\"{N(label.X)}\" y=\"{N(label.Y)}\" style=\"--largest:{N(label.Largest)}px\">{SvgWriter.Escape(label.Text)}</text>");
+        }
+        else if (frame.IsText) svg.Append("<g class=\"text-holder\">").Append(TextOf(frame, scene)).Append("</g>");
+        else
+        {
+            SvgWriter.Content(svg, scene, "clip", image => PreviewAddress(image, scene.Image!.Matrix));
+            if (FiguresOf(publication, frame) is { } figures) Overlays(svg, frame, box, figures);
+        }
+        SvgWriter.Shape(svg, frame.Outline, box.Width, box.Height, " class=\"shape outline\"");
+        svg.Append("</g>");
+    }
+
+    private static string TextOf(Frame frame, SceneFrame scene)
+    {
+        var svg = new StringBuilder();
+        SvgWriter.Content(svg, scene, "", _ => "");
+        return svg.Append(TextView.Marks(frame, scene.Text!)).ToString();
+    }
+
+    /// <summary>A frame with a picture it does not have yet, drawn over what it shows now.</summary>
+    public static string Preview(Publication publication, Frame frame, Box box)
+    {
+        var scene = Composer.Compose(publication, frame, box, Typefaces.Shipped);
+        var svg = new StringBuilder();
+        svg.Append(CultureInfo.InvariantCulture, $"<g class=\"tray-preview\" transform=\"{SvgWriter.Matrix(scene.ToSpread)}\">");
+        SvgWriter.Shape(svg, frame.Outline, box.Width, box.Height, " class=\"tray-ground\"");
+        SvgWriter.Content(svg, scene, "in-hand", image => PreviewAddress(image, scene.Image!.Matrix));
+        SvgWriter.Shape(svg, frame.Outline, box.Width, box.Height, " class=\"tray-edge\"");
+        return svg.Append("</g>").ToString();
+    }
+
+    /// <summary>The numbers of a frame written over it, and how sharp it is: shown when asked for.</summary>
+    private static void Overlays(StringBuilder svg, Frame frame, Box box, FrameFigures figures)
+    {
+        string size = $"style=\"--largest:{N(Math.Min(box.Width / 9, box.Height / 5.6))}px\"";
+        svg.Append("<g class=\"figures\" aria-hidden=\"true\"><text y=\"0.3em\" ").Append(size).Append('>');
+        foreach (string line in figures.Lines) svg.Append("<tspan x=\"0.5em\" dy=\"1.15em\">").Append(SvgWriter.Escape(line)).Append("</tspan>");
+        svg.Append(CultureInfo.InvariantCulture, $"</text></g><g class=\"sharpness\" data-sharpness=\"{figures.Sharpness}\" aria-hidden=\"true\">");
+        SvgWriter.Shape(svg, frame.Outline, box.Width, box.Height, " class=\"shape wash\"");
+        svg.Append(CultureInfo.InvariantCulture, $"<text class=\"centred\" x=\"{N(box.Width / 2)}\" y=\"{N(box.Height / 2)}\" style=\"--largest:{N(Math.Min(box.Width / 10, box.Height / 2))}px\">{SvgWriter.Escape(figures.Resolution)}</text></g>");
+    }
+
+    private static FrameFigures? FiguresOf(Publication publication, Frame frame)
+    {
+        if (publication.FittedOf(frame) is not { } fitted) return null;
+        var (placement, coverage) = fitted;
+        var sharpness = publication.Setup.SharpnessOf(coverage.Ppi);
+        return new(
+            [
+                Words.Scale(placement, coverage), Words.Ppi(coverage.PpiX, coverage.PpiY), $"crop {Words.Percent(coverage.CropLoss)}", $"bare {Words.Percent(coverage.BareArea)}",
+            ],
+            sharpness.ToString(), $"{Words.Mark(sharpness)} {Words.Ppi(coverage.Ppi)} {Words.Name(sharpness)}");
+    }
+
+    /// <summary>A spread in small, without the marks of the Desk.</summary>
+    /// <param name="publication">The publication.</param>
+    /// <param name="spread">The spread.</param>
+    /// <param name="idPrefix">Sets its element ids apart from others in the same document.</param>
+    public static string Miniature(Publication publication, Spread spread, string idPrefix)
+    {
+        var svg = new StringBuilder();
+        var trim = spread.Trim;
+        svg.Append(CultureInfo.InvariantCulture, $"<svg class=\"miniature\" viewBox=\"{N(trim.X)} {N(trim.Y)} {N(trim.Width)} {N(trim.Height)}\" role=\"img\" aria-label=\"{spread.Label}\">");
+        foreach (var page in spread.Pages) Rect(svg, page.Trim, "zone-page");
+        foreach (var frame in Composer.Compose(publication, spread, Typefaces.Shipped).Items)
+        {
+            svg.Append(CultureInfo.InvariantCulture, $"<g transform=\"{SvgWriter.Matrix(frame.ToSpread)}\">");
+            if (frame.Image is null && frame.Text is null) SvgWriter.Shape(svg, frame.Outline, frame.Width, frame.Height, " class=\"empty\"");
+            else SvgWriter.Content(svg, frame, idPrefix, image => $"/previews/{image.ContentHash}/{PreviewStore.Sizes[0]}");
+            svg.Append("</g>");
+        }
+        if (spread.Pages.Length == 2)
+            svg.Append(CultureInfo.InvariantCulture, $"<path class=\"fold\" d=\"M{N(spread.Pages[1].Trim.X)} 0v{N(trim.Height)}\"/>");
+        return svg.Append("</svg>").ToString();
+    }
+
+    /// <summary>What changes about a frame while it is dragged: values for attributes that the page's script sets as they are.</summary>
+    /// <param name="publication">The publication as it would be.</param>
+    /// <param name="frame">The frame as it would be.</param>
+    /// <param name="box">Its box on the spread.</param>
+    /// <param name="onlyPlaced">Whether it lies elsewhere, and nothing else about it changes.</param>
+    public static FramePatch Patch(Publication publication, Frame frame, Box box, bool onlyPlaced = false)
+    {
+        if (onlyPlaced) return new(frame.Id, BoxText(box), N(frame.Angle), SvgWriter.Matrix(new FramePose(box, frame.Angle).ToPage), null, null, null, null, null);
+        var scene = Composer.Compose(publication, frame, box, Typefaces.Shipped);
+        var shape = frame.Outline switch
+        {
+            EllipseOutline => new Dictionary<string, string> { ["cx"] = N(box.Width / 2), ["cy"] = N(box.Height / 2), ["rx"] = N(box.Width / 2), ["ry"] = N(box.Height / 2) },
+            PolygonOutline => new Dictionary<string, string> { ["points"] = string.Join(' ', frame.Outline.Flatten(box.Width, box.Height).Select(p => $"{N(p.X)},{N(p.Y)}")) },
+            PathOutline path => new Dictionary<string, string> { ["d"] = SvgWriter.PathData(path, box.Width, box.Height) },
+            _ => new Dictionary<string, string> { ["width"] = N(box.Width), ["height"] = N(box.Height) },
+        };
+        var label = frame.IsPlaceholder ? LabelOf(publication, frame) : null;
+        return new(frame.Id, BoxText(box), N(frame.Angle), SvgWriter.Matrix(scene.ToSpread), shape, scene.Image is { } image ? SvgWriter.Matrix(image.Matrix) : null, label, FiguresOf(publication, frame), frame.IsText ? TextOf(frame, scene) : null);
+    }
+
+    private static EmptyLabel LabelOf(Publication publication, Frame frame)
+    {
+        var (width, height) = (frame.Box.Width, frame.Box.Height);
+        string text = string.Join(" \u00b7 ", new[]
+        {
+            Words.Size(width, height, publication.Setup.Unit), Words.Ratio(width, height), frame.RuleId is { } id ? publication.Rules[id].Name : Words.Name(publication.FitOf(frame).Fit),
+        });
+        // About half an em to a character: the label stays inside all but the smallest frames.
+        return new(width / 2, height / 2, Math.Min(width * 0.9 / (0.5 * text.Length), height * 0.5), text);
+    }
+
+    private static string Spoken(Publication publication, Frame frame) =>
+        frame.IsPlaceholder ? $"{frame.Label}, placeholder, {LabelOf(publication, frame).Text}"
+            : frame.Text is { } text ? $"{frame.Label}, text: {(text.Plain.Length > 80 ? text.Plain[..80] : text.Plain)}"
+            : $"{frame.Label}, {publication.ImageOf(frame)?.Name}, {Words.Size(frame.Box.Width, frame.Box.Height, publication.Setup.Unit)}";
+
+    /// <summary>The smallest preview with about as many pixels as the image takes on a usual screen.</summary>
+    public static string PreviewAddress(LinkedImage image, Affine matrix)
+    {
+        const double PixelsPerPoint = 1.6;
+        double longest = PixelsPerPoint * Math.Max(Math.Sqrt(matrix.A * matrix.A + matrix.B * matrix.B), Math.Sqrt(matrix.C * matrix.C + matrix.D * matrix.D));
+        int size = PreviewStore.Sizes.FirstOrDefault(s => s >= longest, PreviewStore.Sizes[^1]);
+        return $"/previews/{image.ContentHash}/{Math.Max(size, PreviewStore.Sizes[1])}";
+    }
+
+    public static string Ratio(Spread spread) => $"{N(spread.Trim.Width)}/{N(spread.Trim.Height)}";
+
+    public static string BoxText(Box box) => $"{N(box.X)} {N(box.Y)} {N(box.Width)} {N(box.Height)}";
+
+    private static void Rect(StringBuilder svg, Box box, string css, string more = "") =>
+        svg.Append(CultureInfo.InvariantCulture, $"<rect class=\"{css}\" x=\"{N(box.X)}\" y=\"{N(box.Y)}\" width=\"{N(box.Width)}\" height=\"{N(box.Height)}\" {more}/>");
+
+    private static string Path(Box box) => $"M{N(box.X)} {N(box.Y)}h{N(box.Width)}v{N(box.Height)}h{N(-box.Width)}z";
+
+    private static string N(double value) => SvgWriter.Number(value);
+}
+
+/// <summary>The words in a placeholder, where their middle stands, and the largest size in points at which they stay inside.</summary>
+public sealed record EmptyLabel(double X, double Y, double Largest, string Text);
+
+/// <summary>The numbers of a frame in words: a line each, and its resolution with how that stands against the publication's limits.</summary>
+public sealed record FrameFigures(IReadOnlyList<string> Lines, string Sharpness, string Resolution);
+
+/// <summary>A frame under way, as the page's script shows it. What is null stays as it is.</summary>
+public sealed record FramePatch(int Id, string Box, string Angle, string Transform, Dictionary<string, string>? Shape, string? Image, EmptyLabel? Label, FrameFigures? Figures, string? Text);

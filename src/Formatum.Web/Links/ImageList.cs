@@ -1,0 +1,103 @@
+using System.Collections.Immutable;
+using Formatum.Core.Fitting;
+using Formatum.Core.Publications;
+using Formatum.Storage;
+
+namespace Formatum.Web.Links;
+
+public enum ImageFilter { All, Unplaced, Placed, Changed, Missing, TooCoarse, Portrait, Landscape, Square }
+
+public enum ImageSort { Added, Name, Pixels, Resolution, CropLoss, Uses, State }
+
+/// <summary>A frame that shows an image.</summary>
+public sealed record ImageUse(Frame Frame, int Page, int Folio, int Spread, Fitted Fitted);
+
+/// <summary>An image with where it is used and how its file stands.</summary>
+public sealed record ImageRow(LinkedImage Image, LinkState State, ImmutableArray<ImageUse> Uses, bool InTray)
+{
+    /// <summary>The lowest effective resolution, in ppi; null where it is placed nowhere.</summary>
+    public double? Ppi => Uses.IsEmpty ? null : Uses.Min(u => u.Fitted.Coverage.Ppi);
+
+    public double? CropLoss => Uses.IsEmpty ? null : Uses.Max(u => u.Fitted.Coverage.CropLoss);
+}
+
+/// <summary>What is asked of the list of images.</summary>
+public sealed record ImageQuery
+{
+    /// <summary>Part of the name, title, caption or credit.</summary>
+    public string? Q { get; init; }
+
+    public ImageFilter Show { get; init; }
+    public ImageSort Sort { get; init; }
+
+    /// <summary>Only images in frames that have this rule; 0 for all.</summary>
+    public int Rule { get; init; }
+
+    /// <summary>Only images on this page, by its number; null for all.</summary>
+    public int? Page { get; init; }
+
+    public bool Table { get; init; }
+
+    /// <summary>Sides within this of each other, relative, count as square.</summary>
+    private const double NearlySquare = 0.02;
+
+    /// <summary>All images of a publication, and those that are asked for.</summary>
+    public (ImmutableArray<ImageRow> All, ImmutableArray<ImageRow> Shown) Of(Publication publication, LinkStates states)
+    {
+        var uses = publication.Frames.Values.Where(f => f.ImageId is not null).ToLookup(f => f.ImageId!.Value);
+        var tray = publication.Tray.ImageIds.ToHashSet();
+        ImmutableArray<ImageRow> all = [.. publication.Images.Values.OrderBy(i => i.Id).Select(i => new ImageRow(i, states.Of(i), [.. uses[i.Id].Select(f => UseOf(publication, f)).OrderBy(u => u.Page).ThenBy(u => u.Frame.Id)], tray.Contains(i.Id)))];
+        var shown = all.Where(row => Matches(publication, row));
+        return (all, [.. Sort switch
+        {
+            ImageSort.Name => shown.OrderBy(r => r.Image.Name, StringComparer.OrdinalIgnoreCase),
+            ImageSort.Pixels => shown.OrderBy(r => (long)r.Image.WidthPx * r.Image.HeightPx),
+            ImageSort.Resolution => shown.OrderBy(r => r.Ppi ?? double.PositiveInfinity),
+            ImageSort.CropLoss => shown.OrderByDescending(r => r.CropLoss ?? -1),
+            ImageSort.Uses => shown.OrderByDescending(r => r.Uses.Length),
+            ImageSort.State => shown.OrderByDescending(r => r.State),
+            _ => shown,
+        }]);
+    }
+
+    private static ImageUse UseOf(Publication publication, Frame frame)
+    {
+        int number = publication.Order.IndexOf(frame.PageId) + 1;
+        return new(frame, number, publication.Setup.FirstFolio + number - 1, Spread.IndexOfPage(publication, number) + 1, publication.FittedOf(frame)!.Value);
+    }
+
+    private bool Matches(Publication publication, ImageRow row)
+    {
+        var image = row.Image;
+        double ratio = (double)image.WidthPx / image.HeightPx;
+        bool square = Math.Abs(ratio - 1) <= NearlySquare;
+        if (!string.IsNullOrWhiteSpace(Q) && !new[] { image.Name, image.Title, image.Caption, image.Credit }.Any(t => t?.Contains(Q.Trim(), StringComparison.OrdinalIgnoreCase) == true)) return false;
+        if (Rule > 0 && !row.Uses.Any(u => u.Frame.RuleId == Rule)) return false;
+        if (Page is { } page && !row.Uses.Any(u => u.Page == page)) return false;
+        return Show switch
+        {
+            ImageFilter.Unplaced => row.Uses.IsEmpty,
+            ImageFilter.Placed => !row.Uses.IsEmpty,
+            ImageFilter.Changed => row.State == LinkState.Changed,
+            ImageFilter.Missing => row.State == LinkState.Missing,
+            ImageFilter.TooCoarse => row.Ppi is { } ppi && publication.Setup.SharpnessOf(ppi) == Sharpness.TooCoarse,
+            ImageFilter.Portrait => ratio < 1 && !square,
+            ImageFilter.Landscape => ratio > 1 && !square,
+            ImageFilter.Square => square,
+            _ => true,
+        };
+    }
+}
+
+/// <summary>The images that are shown, out of all.</summary>
+public sealed record ImageListView(int PublicationId, Publication Publication, ImageQuery Query, ImmutableArray<ImageRow> All, ImmutableArray<ImageRow> Shown)
+{
+    public static ImageListView Of(Standing standing, ImageQuery query, LinkStates states)
+    {
+        var (all, shown) = query.Of(standing.Publication, states);
+        return new(standing.Id, standing.Publication, query, all, shown);
+    }
+}
+
+/// <summary>One image with all that is known of it.</summary>
+public sealed record ImageCardView(int PublicationId, Publication Publication, ImageRow Row);

@@ -1,0 +1,141 @@
+using System.Collections.Immutable;
+using Formatum.Core.Edits;
+using Formatum.Core.Geometry;
+using Formatum.Core.Publications;
+using Formatum.Imaging;
+using Formatum.Storage;
+using Formatum.Web.Desk;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+
+namespace Formatum.Web.Pages;
+
+/// <summary>The Desk: a spread, where frames are made and filled.</summary>
+public sealed class DeskModel(PublicationStore store, ServerOptions options, SubjectFinder finder, TableShelf tables) : PageModel
+{
+    public required DeskView View { get; set; }
+
+    public ServerOptions Options => options;
+
+    public async Task<IActionResult> OnGetAsync(int id, int? spread, string? frame)
+    {
+        View = DeskView.Of(await store.OpenAsync(id), spread ?? 1, frame);
+        return Page();
+    }
+
+    /// <summary>The inspector for the chosen frames, or for the publication where none is chosen; from inside a picture where somebody went there.</summary>
+    public async Task<IActionResult> OnGetInspectorAsync(int id, int spread, string? frames, bool inside) =>
+        Partial("_Inspector", DeskView.Of(await store.OpenAsync(id), spread, frames, inside));
+
+    /// <summary>What pouring the tray would come to.</summary>
+    public async Task<IActionResult> OnGetPourAsync(int id, int spread, DeskCommand command) => Partial("_Pour", PourView.Of(DeskView.Of(await store.OpenAsync(id), spread), command));
+
+    public async Task<IActionResult> OnPostPourAsync(int id, int spread, long? seen, DeskCommand command)
+    {
+        var before = await store.OpenAsync(id);
+        var outcome = await store.EditAsync(id, command.Pour(before.Publication, DeskView.Of(before, spread).Spread), seen);
+        return new JsonResult(PourTold.Of(before, outcome));
+    }
+
+    /// <summary>What pouring a table would come to: one that is sent, or one that was put aside.</summary>
+    public async Task<IActionResult> OnPostRowsAsync(int id, int spread, RowsForm form, IFormFile? file)
+    {
+        if (file is not null)
+        {
+            await using var content = file.OpenReadStream();
+            form = form with { Token = await tables.KeepAsync(content) };
+        }
+        return Partial("_Rows", RowsView.Of(DeskView.Of(await store.OpenAsync(id), spread), form, tables.Read(form.Token)));
+    }
+
+    public async Task<IActionResult> OnPostTakeRowsAsync(int id, int spread, long? seen, RowsForm form)
+    {
+        var table = tables.Read(form.Token);
+        var standing = await store.OpenAsync(id);
+        var outcome = await store.EditAsync(id, RowsView.Edit(DeskView.Of(standing, spread), form, table), seen);
+        int added = outcome.Standing.Publication.PageCount - standing.Publication.PageCount;
+        return new JsonResult(new { words = $"{Words.Count(table.Rows.Length, "row")} poured{(added > 0 ? $", {Words.Count(added, "page")} added" : "")}. Undo takes it all back." });
+    }
+
+    /// <summary>A text frame's text in a field to type in.</summary>
+    public async Task<IActionResult> OnGetWritingAsync(int id, int spread, string? frames) =>
+        DeskView.Of(await store.OpenAsync(id), spread, frames).Chosen is [{ IsText: true } frame] ? Content(TextView.Writing(frame), "text/html") : NotFound();
+
+    /// <summary>Everything that another window may have changed.</summary>
+    public async Task<IActionResult> OnGetRefreshAsync(int id, int spread, string? frames, bool inside) =>
+        Partial("_Refresh", DeskView.Of(await store.OpenAsync(id), spread, frames, inside));
+
+    /// <summary>What can be taken away, and what is worth knowing before.</summary>
+    public async Task<IActionResult> OnGetOutputAsync(int id, int spread) => Partial("_Output", DeskView.Of(await store.OpenAsync(id), spread));
+
+    /// <summary>All that was done, newest first.</summary>
+    public async Task<IActionResult> OnGetHistoryAsync(int id) => Partial("_HistoryList", await store.HistoryAsync(id, 500));
+
+    /// <summary>A spread in small, for the film strip.</summary>
+    public async Task<IActionResult> OnGetMiniatureAsync(int id, int spread)
+    {
+        var view = DeskView.Of(await store.OpenAsync(id), spread);
+        return Content(SpreadView.Miniature(view.Publication, view.Spread, $"mini{spread}-"), "text/html");
+    }
+
+    /// <summary>The card on which an image's subject point is set.</summary>
+    public async Task<IActionResult> OnGetSubjectAsync(int id, int image) => Subject(await store.OpenAsync(id), image);
+
+    /// <summary>Sets, accepts or clears a subject point from its card.</summary>
+    public async Task<IActionResult> OnPostSubjectAsync(int id, int spread, long? seen, DeskCommand command)
+    {
+        var standing = await store.OpenAsync(id);
+        var edit = command.ToEdit(standing.Publication, DeskView.Of(standing, spread).Spread);
+        return Subject((await store.EditAsync(id, edit, seen)).Standing, command.Image ?? 0);
+    }
+
+    private PartialViewResult Subject(Standing standing, int imageId) =>
+        standing.Publication.Images.TryGetValue(imageId, out var image) ? Partial("_Subject", image)
+            : throw new EditRefused("image", "That image is no longer in the publication. It may have been removed in another window.");
+
+    /// <summary>Suggests subject points: for one image, or for every image that has none.</summary>
+    public async Task<IActionResult> OnPostSuggestAsync(int id, int? image)
+    {
+        var standing = await store.OpenAsync(id);
+        var images = standing.Publication.Images.Values.Where(i => image is { } only ? i.Id == only : i.Subject is null).OrderBy(i => i.Id).ToList();
+        var found = await Task.Run(() => images.Select(i => new SubjectOf(i.Id, i.Subject, finder.Suggest(i))).Where(s => s.Suggested is not null).ToImmutableArray());
+        if (found.IsEmpty) throw new EditRefused("image", images.Count == 0 ? "Every image has a subject point already." : "No subject could be suggested: the previews are gone. Link the pictures anew.");
+        var outcome = await store.EditAsync(id, new ChangeSubjects(found));
+        return image is { } one ? Subject(outcome.Standing, one) : new NoContentResult();
+    }
+
+    /// <summary>Makes an edit and answers with what changed.</summary>
+    public async Task<IActionResult> OnPostAsync(int id, int spread, long? seen, bool inside, DeskCommand command)
+    {
+        var outcome = command.Do switch
+        {
+            "undo" => await store.UndoAsync(id),
+            "redo" => await store.RedoAsync(id),
+            "go-to" => await store.GoToAsync(id, command.Count),
+            "paste" or "paste-rule" => await store.EditAsync(id, await PastedAsync(await store.OpenAsync(id), spread, command), seen),
+            _ => await store.EditAsync(id, Edit(await store.OpenAsync(id)), seen),
+        };
+        if (DeskAnswer.MovesPages(outcome)) Response.Headers["HX-Refresh"] = "true";
+        // What was made is chosen; undoing a removal makes frames as well, but they were not asked for.
+        var made = outcome.Changes.Items.Where(c => c.Before is null).Select(c => c.After).OfType<Frame>().ToList();
+        string? chosen = made.Count > 0 ? string.Join(',', made.Select(f => f.Id)) : command.Keep ?? command.Frames;
+        return Partial("_DeskAnswer", new DeskAnswer(DeskView.Of(outcome.Standing, spread, chosen, inside), outcome));
+
+        Edit Edit(Standing standing) => command.ToEdit(standing.Publication, DeskView.Of(standing, spread).Spread);
+    }
+
+    /// <summary>What was copied in this publication or another, put here.</summary>
+    private async Task<Edit> PastedAsync(Standing standing, int spread, DeskCommand command)
+    {
+        if (command.FromPublication is not { } fromId) throw new EditRefused("frame", "Nothing was copied. Copy some frames first.");
+        var source = fromId == standing.Id ? standing.Publication : (await store.OpenAsync(fromId)).Publication;
+        ImmutableArray<int> copied = [.. DeskView.Ids(command.Copied)];
+        int index = DeskView.Of(standing, spread).Spread.Index;
+        if (command.Do == "paste") return new PasteFrames(source, copied, index, command.InPlace ? null : new Vec(command.ToX, command.ToY));
+        var like = copied.Select(source.Frames.GetValueOrDefault).FirstOrDefault(f => f is not null) ?? throw new EditRefused("frame", "What was copied is no longer there. Copy it again.");
+        // In another publication, the rule of the same name is meant.
+        string? name = like.RuleId is { } rule ? source.Rules[rule].Name : null;
+        int? here = fromId == standing.Id ? like.RuleId : standing.Publication.Rules.Values.FirstOrDefault(r => string.Equals(r.Name, name, StringComparison.OrdinalIgnoreCase))?.Id;
+        return new GiveRule([.. DeskView.Ids(command.Frames)], like, here);
+    }
+}

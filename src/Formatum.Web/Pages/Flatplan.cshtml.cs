@@ -1,0 +1,68 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using Formatum.Core.Edits;
+using Formatum.Core.Publications;
+using Formatum.Storage;
+using Formatum.Web.Desk;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+
+namespace Formatum.Web.Pages;
+
+/// <summary>The flatplan: all spreads of a publication, small, in order; pages are added, copied, moved and removed here.</summary>
+public sealed class FlatplanModel(PublicationStore store) : PageModel
+{
+    public required Standing Standing { get; set; }
+
+    public Publication Publication => Standing.Publication;
+
+    /// <summary>The pages that are chosen, by their numbers.</summary>
+    public IReadOnlySet<int> Chosen { get; private set; } = ImmutableHashSet<int>.Empty;
+
+    public async Task<IActionResult> OnGetAsync(int id)
+    {
+        Standing = await store.OpenAsync(id);
+        return Page();
+    }
+
+    /// <summary>What another window may have changed.</summary>
+    public async Task<IActionResult> OnGetSheetAsync(int id, string? chosen) => Sheet(await store.OpenAsync(id), DeskView.Ids(chosen));
+
+    /// <summary>Does something with pages and answers with the flatplan as it then is.</summary>
+    /// <param name="id">The publication.</param>
+    /// <param name="do">"add", "duplicate", "move", "remove", "undo" or "redo".</param>
+    /// <param name="pages">Numbers of the pages it is done with, with commas between.</param>
+    /// <param name="before">The number of the page before which they go; one more than there are pages for the end.</param>
+    /// <param name="count">How many to add.</param>
+    /// <param name="seen">The revision the page last saw.</param>
+    public async Task<IActionResult> OnPostAsync(int id, string @do, string? pages, int before, int count, long? seen)
+    {
+        ImmutableArray<int> numbers = [.. DeskView.Ids(pages)];
+        if (@do is "undo" or "redo") return Sheet((@do == "undo" ? await store.UndoAsync(id) : await store.RedoAsync(id)).Standing, []);
+        Edit edit = @do switch
+        {
+            "add" => new AddPages(before, count),
+            "duplicate" => new DuplicatePages(numbers, before),
+            "move" => new MovePages(numbers, before),
+            "remove" => new RemovePages(numbers),
+            _ => throw new EditRefused("do", $"Nothing is done by \"{@do}\"."),
+        };
+        var was = (await store.OpenAsync(id)).Publication;
+        var outcome = await store.EditAsync(id, edit, seen);
+        var now = outcome.Standing.Publication;
+        // What was made is chosen, or what was moved.
+        var kept = @do == "move" ? numbers.Where(n => n <= was.PageCount).Select(n => was.Order.Ids[n - 1]) : now.Order.Ids.Except(was.Order.Ids);
+        return Sheet(outcome.Standing, kept.Select(page => now.Order.IndexOf(page) + 1));
+    }
+
+    private PartialViewResult Sheet(Standing standing, IEnumerable<int> chosen)
+    {
+        Standing = standing;
+        Chosen = chosen.ToHashSet();
+        return Partial("_FlatplanSheet", this);
+    }
+
+    public string Height => Publication.Setup.PageHeight > 2 * Publication.Setup.PageWidth ? "200px" : "150px";
+
+    public string Ratio(Spread spread) => string.Create(CultureInfo.InvariantCulture, $"{spread.Trim.Width:0.###}/{spread.Trim.Height:0.###}");
+}

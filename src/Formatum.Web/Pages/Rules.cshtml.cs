@@ -1,0 +1,141 @@
+using System.Globalization;
+using Formatum.Core.Edits;
+using Formatum.Core.Fitting;
+using Formatum.Core.Publications;
+using Formatum.Storage;
+using Formatum.Web.Desk;
+using Formatum.Web.Rules;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+
+namespace Formatum.Web.Pages;
+
+/// <summary>Rules: each shown by what it does, changed with every frame in sight that the change would touch.</summary>
+public sealed class RulesModel(PublicationStore store) : PageModel
+{
+    public required RuleSheet Sheet { get; set; }
+
+    /// <summary>The rule that new publications start with; null for the built-in settings.</summary>
+    public FittingRule? Starting { get; private set; }
+
+    public Publication Publication => Sheet.Standing.Publication;
+
+    /// <summary>Rules in the order of the list, each with how far it stands from its root.</summary>
+    public IEnumerable<(FittingRule Rule, int Depth)> Tree()
+    {
+        var children = Publication.Rules.Values.OrderBy(r => r.Name, StringComparer.OrdinalIgnoreCase).ToLookup(r => r.BasedOnId);
+        return Under(null, 0);
+
+        IEnumerable<(FittingRule Rule, int Depth)> Under(int? id, int depth) => children[id].SelectMany(rule => Under(rule.Id, depth + 1).Prepend((rule, depth)));
+    }
+
+    public async Task<IActionResult> OnGetAsync(int id, string? rule, int? like)
+    {
+        var standing = await store.OpenAsync(id);
+        var publication = standing.Publication;
+        if (rule is null && !publication.Rules.IsEmpty)
+        {
+            int first = publication.Setup.DefaultRuleId ?? publication.Rules.Values.OrderBy(r => r.BasedOnId ?? 0).ThenBy(r => r.Name, StringComparer.OrdinalIgnoreCase).First().Id;
+            return Redirect(Address(id, first));
+        }
+        var shown = RuleOf(publication, rule);
+        var form = RuleForm.Of(publication, shown, like is { } frame ? publication.Frames.GetValueOrDefault(frame) : null);
+        form.Seen = standing.Revision;
+        Sheet = new(standing, shown, form);
+        Starting = await store.StartingRuleAsync();
+        return Page();
+    }
+
+    /// <summary>What the rule as it is typed would do.</summary>
+    public async Task<IActionResult> OnPostPreviewAsync(int id, string? rule, RuleForm form)
+    {
+        var standing = await store.OpenAsync(id);
+        return Partial("_RuleUnderWay", new RuleSheet(standing, RuleOf(standing.Publication, rule), form));
+    }
+
+    /// <summary>Makes the change.</summary>
+    public async Task<IActionResult> OnPostApplyAsync(int id, string? rule, RuleForm form)
+    {
+        var publication = (await store.OpenAsync(id)).Publication;
+        var errors = new FieldErrors();
+        var edit = form.Read(publication, RuleOf(publication, rule)?.Id, errors);
+        errors.ThrowIfAny();
+        var outcome = await store.EditAsync(id, edit, form.Seen);
+        var made = outcome.Changes.Items.Where(c => c.Key.Kind == PartKind.Rule && c.Before is null).Select(c => c.After).OfType<FittingRule>().FirstOrDefault();
+        return GoTo(Address(id, made?.Id ?? edit.RuleId));
+    }
+
+    public async Task<IActionResult> OnPostDuplicateAsync(int id, string? rule)
+    {
+        var publication = (await store.OpenAsync(id)).Publication;
+        var of = RuleNamed(publication, rule);
+        var names = publication.Rules.Values.Select(r => r.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        string stem = of.Name[..Math.Min(of.Name.Length, FittingRule.LongestName - 10)];
+        string name = Enumerable.Range(1, publication.Rules.Count + 1).Select(n => n == 1 ? $"{stem} copy" : $"{stem} copy {n.ToString(CultureInfo.InvariantCulture)}").First(n => !names.Contains(n));
+        var outcome = await store.EditAsync(id, new DefineRule { Name = name, Description = of.Description, BasedOnId = of.BasedOnId, Settings = of.Settings });
+        return GoTo(Address(id, outcome.Changes.Items.Single().Key.Id));
+    }
+
+    /// <summary>Removes the rule: first what that would do, then, once that has been seen, does it.</summary>
+    public async Task<IActionResult> OnPostRemoveAsync(int id, string? rule, int? instead, bool keep, bool sure)
+    {
+        var standing = await store.OpenAsync(id);
+        var of = RuleNamed(standing.Publication, rule);
+        var edit = new RemoveRule(of.Id, instead, keep);
+        if (!sure) return Preview(standing, edit, $"Remove {of.Name}", "Remove", new() { ["instead"] = Text(instead), ["keep"] = keep ? "true" : "false" });
+        await store.EditAsync(id, edit);
+        return GoTo(Address(id, instead));
+    }
+
+    /// <summary>Puts the rule on frames of a page or the publication: first what that would do, then does it.</summary>
+    public async Task<IActionResult> OnPostPutAsync(int id, string? rule, int? page, FrameFilling which, bool sure)
+    {
+        var standing = await store.OpenAsync(id);
+        var of = RuleNamed(standing.Publication, rule);
+        var frames = FrameScope.FramesIn(standing.Publication, page, which);
+        var edit = new ChangeFrames { FrameIds = frames, RuleId = new(of.Id) };
+        if (!sure) return Preview(standing, edit, $"Put {of.Name} on {Words.Count(frames.Length, "frame")}", "Put", new() { ["page"] = Text(page), ["which"] = which.ToString() });
+        await store.EditAsync(id, edit);
+        return GoTo(Address(id, of.Id));
+    }
+
+    /// <summary>Chooses what new publications start with; no rule for the built-in settings.</summary>
+    public async Task<IActionResult> OnPostStartAsync(int id, string? rule, bool drop)
+    {
+        var publication = (await store.OpenAsync(id)).Publication;
+        // A publication to come has none of the other rules: this one takes along what it says through them.
+        var start = drop ? null : RuleNamed(publication, rule);
+        await store.ChooseStartingRuleAsync(start is null ? null : start with { BasedOnId = null, Settings = Cascade.SettingsOf(publication, start.Id) });
+        return GoTo(Address(id, RuleOf(publication, rule)?.Id));
+    }
+
+    public async Task<IActionResult> OnPostHistoryAsync(int id, string? rule, string @do)
+    {
+        var outcome = @do == "redo" ? await store.RedoAsync(id) : await store.UndoAsync(id);
+        return GoTo(Address(id, int.TryParse(rule, CultureInfo.InvariantCulture, out int ruleId) && outcome.Standing.Publication.Rules.ContainsKey(ruleId) ? ruleId : null));
+    }
+
+    private PartialViewResult Preview(Standing standing, Edit edit, string title, string handler, Dictionary<string, string> values)
+    {
+        var after = standing.Publication.With(edit.On(standing.Publication));
+        return Partial("_RuleImpact", new ImpactView(standing, after, Impact.Of(standing.Publication, after), title, handler, values, []));
+    }
+
+    private static string Text(int? number) => number?.ToString(CultureInfo.InvariantCulture) ?? "";
+
+    private static string Address(int id, int? rule) => $"/publications/{id}/rules" + (rule is { } r ? $"/{r}" : "");
+
+    /// <summary>Has the page's script open an address.</summary>
+    private NoContentResult GoTo(string address)
+    {
+        Response.Headers["HX-Redirect"] = address;
+        return new();
+    }
+
+    /// <exception cref="EditRefused">There is no such rule.</exception>
+    private static FittingRule? RuleOf(Publication publication, string? rule) => rule is null or "new" ? null : RuleNamed(publication, rule);
+
+    private static FittingRule RuleNamed(Publication publication, string? rule) =>
+        int.TryParse(rule, CultureInfo.InvariantCulture, out int id) && publication.Rules.TryGetValue(id, out var found) ? found
+            : throw new EditRefused("ruleId", "There is no such rule in this publication. It may have been removed in another window; look at the list again.");
+}

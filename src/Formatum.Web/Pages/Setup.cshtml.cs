@@ -1,0 +1,74 @@
+using System.Net;
+using Formatum.Core.Edits;
+using Formatum.Core.Publications;
+using Formatum.Storage;
+using Formatum.Web.Desk;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+
+namespace Formatum.Web.Pages;
+
+/// <summary>Set-up: of a new publication, or of one that is there.</summary>
+public sealed class SetupModel(PublicationStore store) : PageModel
+{
+    [BindProperty(SupportsGet = true)]
+    public SetupForm Form { get; set; } = new();
+
+    /// <summary>The publication that is set up; null for a new one.</summary>
+    public Standing? Standing { get; private set; }
+
+    /// <summary>What is wrong, by the field's name in the automation interface.</summary>
+    public Dictionary<string, string> Errors { get; private set; } = [];
+
+    /// <summary>A drawing of a spread with its zones.</summary>
+    public string Plan { get; private set; } = "";
+
+    public string PreviewAddress => (Standing is null ? "/setup" : $"/publications/{Standing.Id}/setup") + "?handler=Plan";
+
+    public async Task OnGetAsync(int? id)
+    {
+        if (await OpenAsync(id)) Form = SetupForm.Of(Standing!.Publication);
+        else Form = new();
+        ReadForm();
+        Errors = [];
+    }
+
+    public async Task<IActionResult> OnGetPlanAsync(int? id)
+    {
+        await OpenAsync(id);
+        ReadForm();
+        return Content(Plan, "text/html");
+    }
+
+    public async Task<IActionResult> OnPostAsync(int? id)
+    {
+        await OpenAsync(id);
+        if (ReadForm() is not var (setup, pages)) return Page();
+        if (Standing is null)
+        {
+            var created = await store.CreateAsync(setup, pages);
+            return Redirect($"/publications/{created.Id}/desk");
+        }
+        await store.EditAsync(Standing.Id, new ChangeSetup(setup));
+        return Redirect($"/publications/{Standing.Id}/desk");
+    }
+
+    private async Task<bool> OpenAsync(int? id)
+    {
+        if (id is not { } known) return false;
+        Standing = await store.OpenAsync(known);
+        return true;
+    }
+
+    /// <summary>Reads the form, and draws the plan where there is one to draw. Null where something is wrong.</summary>
+    private (Setup, int)? ReadForm()
+    {
+        var errors = new FieldErrors();
+        var (setup, pages) = Form.Read(Standing?.Publication.Setup, errors);
+        Errors = errors.ToImmutable().GroupBy(e => e.Field).ToDictionary(g => g.Key, g => g.First().Message);
+        // While the name is still missing, the page can be drawn all the same.
+        var drawn = Errors.Keys.All(k => k is "name" or "edition") ? Publication.Create(setup with { Name = "Plan", Edition = "" }, 3) : null;
+        Plan = drawn is null ? $"<p class=\"plan-words\">{WebUtility.HtmlEncode(Errors.Values.First())}</p>" : SpreadView.Plan(drawn, Spread.At(drawn, setup.Facing ? 1 : 0));
+        return Errors.Count == 0 ? (setup, pages) : null;
+    }
+}

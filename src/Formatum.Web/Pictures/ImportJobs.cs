@@ -1,0 +1,304 @@
+using System.Collections.Concurrent;
+using System.IO.Compression;
+using System.Text.Json;
+using System.Threading.Channels;
+using Formatum.Core.Edits;
+using Formatum.Core.Publications;
+using Formatum.Imaging;
+using Formatum.Storage;
+
+namespace Formatum.Web.Pictures;
+
+/// <summary>
+/// Brings pictures in while people work on. As many are read at a time as there are cores, and arriving files wait for them, so that memory and disk
+/// stay bounded however many there are.
+/// </summary>
+public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILogger<ImportJobs> log) : BackgroundService
+{
+    /// <summary>So many images are linked by one edit.</summary>
+    private const int LinkedTogether = 100;
+
+    /// <summary>So many files may have arrived and not been read yet.</summary>
+    private const int MostWaiting = 64;
+
+    private const int MostInZip = 10_000;
+
+    private const string Unread = "Stopped before it was read.";
+
+    private readonly ConcurrentDictionary<string, Running> _jobs = new();
+
+    private sealed class Running(ImportJob job)
+    {
+        public ImportJob Job { get; } = job;
+        public Channel<ImportItem> Waiting { get; } = Channel.CreateBounded<ImportItem>(MostWaiting);
+        public CancellationTokenSource Stop { get; } = new();
+        public DateTime Started { get; } = DateTime.UtcNow;
+        public object Gate => Job.Items;
+    }
+
+    private string Folder => Path.Combine(options.DataFolder, "jobs");
+
+    /// <summary>Begins a job that files are then added to.</summary>
+    public string Begin(int publicationId)
+    {
+        var running = new Running(new() { Id = Guid.NewGuid().ToString("n"), PublicationId = publicationId, Begun = DateTimeOffset.UtcNow });
+        _jobs[running.Job.Id] = running;
+        Save(running);
+        _ = Task.Run(() => RunAsync(running));
+        return running.Job.Id;
+    }
+
+    /// <summary>Adds a file that is sent: a picture, or a ZIP of pictures. Waits while too many have not been read.</summary>
+    public async Task AddSentAsync(string jobId, string name, Stream content, CancellationToken cancel)
+    {
+        var running = _jobs[jobId];
+        if (name.EndsWith(".zip", StringComparison.OrdinalIgnoreCase)) await AddZipAsync(running, name, content, cancel);
+        else await AddSentAsync(running, name, content, cancel);
+    }
+
+    private async Task AddSentAsync(Running running, string name, Stream content, CancellationToken cancel)
+    {
+        var (path, error) = await intake.TrySaveAsync(name, content, cancel);
+        await AddAsync(running, new() { Name = name, Path = path ?? "", Sent = true, Error = error });
+    }
+
+    private async Task AddZipAsync(Running running, string name, Stream content, CancellationToken cancel)
+    {
+        var (path, error) = await intake.TrySaveAsync(name, content, cancel, archive: true);
+        if (path is null)
+        {
+            await AddAsync(running, new() { Name = name, Path = "", Sent = true, Error = error });
+            return;
+        }
+        try
+        {
+            using var zip = ZipFile.OpenRead(path);
+            var entries = zip.Entries.Where(e => e.Name.Length > 0 && e.Name[0] != '.' && !e.FullName.StartsWith("__", StringComparison.Ordinal)).ToList();
+            if (entries.Count > MostInZip) throw new InvalidDataException($"It holds {entries.Count} files; {MostInZip} is the most.");
+            foreach (var entry in entries)
+            {
+                if (running.Stop.IsCancellationRequested) break;
+                await using var stream = await entry.OpenAsync(cancel);
+                await AddSentAsync(running, entry.Name, stream, cancel);
+            }
+        }
+        catch (Exception e) when (e is InvalidDataException or NotSupportedException or IOException)
+        {
+            await AddAsync(running, new() { Name = name, Path = "", Sent = true, Error = $"The ZIP cannot be read to its end: {e.Message} Pack it again, or send the pictures as they are." });
+        }
+        finally
+        {
+            File.Delete(path);
+        }
+    }
+
+    /// <summary>Adds files that are linked where they lie, and waits until they are read or on their way.</summary>
+    public async Task AddLinkedAsync(string jobId, IReadOnlyList<string> paths)
+    {
+        var running = _jobs[jobId];
+        var items = paths.Select(path => new ImportItem { Name = Path.GetFileName(path), Path = path, Sent = false }).ToList();
+        lock (running.Gate)
+        {
+            running.Job.Items.AddRange(items);
+            running.Job.State = ImportState.Reading;
+        }
+        Save(running);
+        foreach (var item in items) await WaitAsync(running, item);
+    }
+
+    private static Task AddAsync(Running running, ImportItem item)
+    {
+        lock (running.Gate) running.Job.Items.Add(item);
+        return item.IsDone ? Task.CompletedTask : WaitAsync(running, item);
+    }
+
+    private static async Task WaitAsync(Running running, ImportItem item)
+    {
+        try
+        {
+            await running.Waiting.Writer.WriteAsync(item);
+        }
+        catch (ChannelClosedException)
+        {
+            item.Error = Unread;
+            if (item.Sent) File.Delete(item.Path);
+        }
+    }
+
+    /// <summary>Tells that no more files come.</summary>
+    public void AllAdded(string jobId)
+    {
+        if (!_jobs.TryGetValue(jobId, out var running)) return;
+        running.Waiting.Writer.TryComplete();
+        lock (running.Gate)
+        {
+            if (running.Job.State == ImportState.Receiving) running.Job.State = ImportState.Reading;
+        }
+        Save(running);
+    }
+
+    /// <summary>Stops a job; what has been read by then comes in.</summary>
+    public bool Stop(int publicationId, string jobId)
+    {
+        if (!_jobs.TryGetValue(jobId, out var running) || running.Job.PublicationId != publicationId) return false;
+        running.Stop.Cancel();
+        return true;
+    }
+
+    /// <summary>The jobs of a publication that are under way, and those that ended while this server ran.</summary>
+    public IEnumerable<ImportStatus> Of(int publicationId) => _jobs.Values.Where(j => j.Job.PublicationId == publicationId).OrderBy(j => j.Job.Begun).Select(StatusOf);
+
+    public ImportStatus? Find(int publicationId, string jobId) => _jobs.TryGetValue(jobId, out var running) && running.Job.PublicationId == publicationId ? StatusOf(running) : null;
+
+    private static ImportStatus StatusOf(Running running)
+    {
+        var job = running.Job;
+        lock (running.Gate)
+        {
+            int done = job.Items.Count(i => i.IsDone), left = job.Items.Count - done;
+            bool ended = job.State is ImportState.Done or ImportState.Stopped;
+            double? seconds = ended ? 0 : done < 3 ? null : (DateTime.UtcNow - running.Started).TotalSeconds / done * left;
+            return new(job.Id, job.State, job.Resumed, job.Items.Count, done, job.Items.Count(i => i.ImageId is not null && i.SameAs is null), job.Items.Count(i => i.SameAs is not null), seconds,
+                [.. job.Items.Where(i => i.Error is not null || i.SameAs is not null || ended).Select(i => new ImportReport(i.Name, i.ImageId, i.Error, i.SameAs))]);
+        }
+    }
+
+    private async Task RunAsync(Running running)
+    {
+        var job = running.Job;
+        var read = new List<(ImportItem Item, LinkedImage Image)>();
+        var linking = new SemaphoreSlim(1);
+        var end = ImportState.Stopped;
+        try
+        {
+            await Parallel.ForEachAsync(running.Waiting.Reader.ReadAllAsync(running.Stop.Token), new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount, CancellationToken = running.Stop.Token }, async (item, cancel) =>
+            {
+                var arrival = await intake.ReadAsync(item.Path, item.Name, item.Sent);
+                await linking.WaitAsync(CancellationToken.None);
+                try
+                {
+                    if (arrival.Image is { } image) read.Add((item, image));
+                    else item.Error = arrival.Error;
+                    if (read.Count >= LinkedTogether) await LinkAsync(job, read);
+                }
+                finally
+                {
+                    linking.Release();
+                }
+            });
+            end = ImportState.Done;
+        }
+        catch (OperationCanceledException)
+        {
+            // Somebody stopped it.
+        }
+        catch (Exception e)
+        {
+            log.LogError(e, "Bringing pictures in ended early");
+        }
+        try
+        {
+            await LinkAsync(job, read);
+        }
+        catch (Exception e)
+        {
+            log.LogError(e, "Linking pictures failed");
+        }
+        lock (running.Gate)
+        {
+            foreach (var item in job.Items.Where(i => !i.IsDone))
+            {
+                item.Error = Unread;
+                if (item.Sent) File.Delete(item.Path);
+            }
+            job.State = end;
+        }
+        running.Waiting.Writer.TryComplete();
+        Save(running);
+    }
+
+    /// <summary>Links what was read, in the order it came.</summary>
+    private async Task LinkAsync(ImportJob job, List<(ImportItem Item, LinkedImage Image)> read)
+    {
+        if (read.Count == 0) return;
+        List<ImportItem> order;
+        lock (job.Items) order = [.. job.Items];
+        var batch = read.OrderBy(r => order.IndexOf(r.Item)).ToList();
+        read.Clear();
+        try
+        {
+            var linked = await intake.LinkAsync(job.PublicationId, [.. batch.Select(b => b.Image)]);
+            for (int i = 0; i < batch.Count; i++)
+            {
+                batch[i].Item.SameAs = linked[i].SameAs;
+                batch[i].Item.ImageId = linked[i].Image.Id;
+            }
+        }
+        catch (Exception e) when (e is EditRefused or NoSuchPublication)
+        {
+            foreach (var (item, _) in batch) item.Error = e.Message;
+        }
+    }
+
+    private void Save(Running running)
+    {
+        try
+        {
+            Directory.CreateDirectory(Folder);
+            string path = Path.Combine(Folder, running.Job.Id + ".json"), part = path + ".part";
+            string json;
+            lock (running.Gate) json = JsonSerializer.Serialize(running.Job);
+            File.WriteAllText(part, json);
+            File.Move(part, path, overwrite: true);
+        }
+        catch (IOException e)
+        {
+            log.LogWarning(e, "A job could not be kept on the disk");
+        }
+    }
+
+    /// <summary>Goes on with what the server was at when it stopped, and keeps the jobs on the disk while they run.</summary>
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        Directory.CreateDirectory(Folder);
+        foreach (string path in Directory.EnumerateFiles(Folder, "*.json"))
+        {
+            ImportJob? job = null;
+            try
+            {
+                job = JsonSerializer.Deserialize<ImportJob>(await File.ReadAllTextAsync(path, stoppingToken));
+            }
+            catch (JsonException)
+            {
+                // Cut short by a power failure: there is nothing in it to go on with.
+            }
+            if (job is null || job.State is ImportState.Done or ImportState.Stopped)
+            {
+                File.Delete(path);
+                continue;
+            }
+            _ = Task.Run(() => ResumeAsync(job), stoppingToken);
+        }
+        using var timer = new PeriodicTimer(TimeSpan.FromSeconds(1));
+        while (await timer.WaitForNextTickAsync(stoppingToken))
+        {
+            foreach (var running in _jobs.Values.Where(j => j.Job.State is ImportState.Receiving or ImportState.Reading)) Save(running);
+        }
+    }
+
+    private async Task ResumeAsync(ImportJob job)
+    {
+        job.Resumed = true;
+        job.State = ImportState.Reading;
+        var left = job.Items.Where(i => !i.IsDone).ToList();
+        var running = new Running(job);
+        _jobs[job.Id] = running;
+        _ = Task.Run(() => RunAsync(running));
+        foreach (var item in left)
+        {
+            if (File.Exists(item.Path)) await running.Waiting.Writer.WriteAsync(item);
+            else item.Error = "It had not arrived when the server stopped. Send it again.";
+        }
+        running.Waiting.Writer.TryComplete();
+    }
+}

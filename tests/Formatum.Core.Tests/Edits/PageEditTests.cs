@@ -1,0 +1,104 @@
+using Formatum.Core.Edits;
+using Formatum.Core.Publications;
+using Formatum.Core.Tests.Publications;
+
+namespace Formatum.Core.Tests.Edits;
+
+/// <summary>Pages added, copied, moved, removed; guides; numbers and binding.</summary>
+public class PageEditTests
+{
+    private static Publication Begin(int pages = 6)
+    {
+        var p = Publication.Create(SetupTests.A4() with { Facing = true }, pages);
+        for (int page = 1; page <= pages; page++) p = p.Do(new MakeFrame { Page = page, Box = new(0, 0, 10 * page, 10), Name = $"on {page}" });
+        return p;
+    }
+
+    /// <summary>What lies on each page, in order.</summary>
+    private static string[] Read(Publication p) => [.. p.Order.Ids.Select(id => string.Join('+', p.FramesOnPage(id).Select(f => f.Name.Replace("on ", "", StringComparison.Ordinal))))];
+
+    [Fact]
+    public void Pages_are_added_moved_copied_and_removed_with_what_is_on_them()
+    {
+        var p = Begin();
+        Read(p.Do(new AddPages(3, 2))).ShouldBe(["1", "2", "", "", "3", "4", "5", "6"]);
+        Read(p.Do(new AddPages(7, 1))).ShouldBe(["1", "2", "3", "4", "5", "6", ""]);
+        Read(p.Do(new MovePages([2, 3], 6))).ShouldBe(["1", "4", "5", "2", "3", "6"]);
+        Read(p.Do(new MovePages([5], 1))).ShouldBe(["5", "1", "2", "3", "4", "6"]);
+        Read(p.Do(new MovePages([6, 1], 4))).ShouldBe(["2", "3", "1", "6", "4", "5"]);
+        Read(p.Do(new MovePages([1], 7))).ShouldBe(["2", "3", "4", "5", "6", "1"]);
+        Read(p.Do(new DuplicatePages([2, 3], 4))).ShouldBe(["1", "2", "3", "2", "3", "4", "5", "6"]);
+        var removed = p.Do(new RemovePages([1, 6]));
+        Read(removed).ShouldBe(["2", "3", "4", "5"]);
+        removed.Frames.Count.ShouldBe(4);
+    }
+
+    [Fact]
+    public void All_of_it_is_undone_to_what_it_was()
+    {
+        var p = Begin();
+        foreach (Edit edit in new Edit[] { new AddPages(1, 3), new DuplicatePages([1, 2, 3], 1), new MovePages([1, 4], 3), new RemovePages([2, 3]) })
+        {
+            var changes = edit.On(p);
+            var back = p.With(changes).With(changes.Inverse());
+            Read(back).ShouldBe(Read(p));
+            back.Frames.Values.OrderBy(f => f.Id).ShouldBe(p.Frames.Values.OrderBy(f => f.Id));
+        }
+    }
+
+    [Fact]
+    public void What_cannot_be_is_refused()
+    {
+        var p = Begin(2);
+        Should.Throw<EditRefused>(() => new RemovePages([1, 2]).On(p)).Message.ShouldContain("at least one page");
+        Should.Throw<EditRefused>(() => new RemovePages([3]).On(p)).Errors[0].Field.ShouldBe("pages");
+        Should.Throw<EditRefused>(() => new RemovePages([]).On(p)).Errors[0].Field.ShouldBe("pages");
+        Should.Throw<EditRefused>(() => new AddPages(4, 1).On(p)).Errors[0].Field.ShouldBe("before");
+        Should.Throw<EditRefused>(() => new AddPages(1, 0).On(p)).Errors[0].Field.ShouldBe("count");
+        Should.Throw<EditRefused>(() => new AddPages(1, Setup.MostPages).On(p)).Errors[0].Field.ShouldBe("count");
+    }
+
+    [Fact]
+    public void Between_facing_and_single_frames_keep_to_their_pages()
+    {
+        var p = Begin();
+        var before = Read(p);
+        p = p.Do(new ChangeSetup(p.Setup with { Facing = false }));
+        Spread.CountOf(p).ShouldBe(6);
+        Read(p).ShouldBe(before);
+        p = p.Do(new ChangeSetup(p.Setup with { Facing = true }));
+        Spread.CountOf(p).ShouldBe(4);
+        Read(p).ShouldBe(before);
+    }
+
+    [Fact]
+    public void Odd_numbers_lie_on_the_right_and_bound_on_the_right_on_the_left()
+    {
+        var p = Begin();
+        Spread.At(p, 1).Pages.Select(q => (q.Folio, q.Recto)).ShouldBe([(2, false), (3, true)]);
+        var even = p.Do(new ChangeSetup(p.Setup with { FirstFolio = 12 }));
+        // Begun with an even number, the first two pages face each other.
+        Spread.CountOf(even).ShouldBe(3);
+        Spread.At(even, 0).Pages.Select(q => q.Folio).ShouldBe([12, 13]);
+        Spread.IndexOfPage(even, 3).ShouldBe(1);
+        var right = p.Do(new ChangeSetup(p.Setup with { BindsRight = true }));
+        var spread = Spread.At(right, 1);
+        spread.Pages.Select(q => (q.Folio, q.Recto)).ShouldBe([(3, false), (2, true)]);
+        spread.Pages[0].Trim.X.ShouldBe(0);
+        spread.Label.ShouldBe("Pages 2\u20133");
+        for (int i = 0; i < Spread.CountOf(right); i++)
+            foreach (var page in Spread.At(right, i).Pages) Spread.IndexOfPage(right, page.Number).ShouldBe(i);
+    }
+
+    [Fact]
+    public void Guides_are_added_moved_and_taken_away()
+    {
+        var p = Begin(1).Do(new ChangeGuide(1, null, new PageGuide(true, 100))).Do(new ChangeGuide(1, null, new PageGuide(false, 50, true)));
+        p = p.Do(new ChangeGuide(1, 0, new PageGuide(true, 120)));
+        Guide.On(p, Spread.At(p, 0)).Select(g => (g.Upright, g.At)).ShouldBe([(true, 120), (false, 50)]);
+        p = p.Do(new ChangeGuide(1, 0, null));
+        Guide.On(p, Spread.At(p, 0)).Single().Upright.ShouldBeFalse();
+        Should.Throw<EditRefused>(() => new ChangeGuide(1, 5, null).On(p)).Errors[0].Field.ShouldBe("guide");
+        Should.Throw<EditRefused>(() => new ChangeGuide(1, null, new PageGuide(true, double.NaN)).On(p)).Errors[0].Field.ShouldBe("at");
+    }
+}

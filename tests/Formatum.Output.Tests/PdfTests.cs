@@ -1,0 +1,163 @@
+using System.Security.Cryptography;
+using Formatum.Core.Edits;
+using Formatum.Core.Fitting;
+using Formatum.Core.Geometry;
+using Formatum.Core.Publications;
+using Formatum.Imaging;
+using Formatum.Testing;
+using UglyToad.PdfPig;
+using UglyToad.PdfPig.Core;
+
+namespace Formatum.Output.Tests;
+
+/// <summary>PDFs read back by programs that share nothing with the one that wrote them.</summary>
+public sealed class PdfTests : IDisposable
+{
+    private readonly Workshop _shop = new();
+
+    public void Dispose() => _shop.Dispose();
+
+    private string Write(Publication publication, PdfOptions options)
+    {
+        string path = _shop.Folder[$"{Guid.NewGuid():n}.pdf"];
+        PdfWriter.Write(publication, _shop.Previews, options, path);
+        return path;
+    }
+
+    private static void ShouldBe(PdfRectangle box, double left, double bottom, double width, double height)
+    {
+        box.Left.ShouldBe(left, 0.001);
+        box.Bottom.ShouldBe(bottom, 0.001);
+        box.Width.ShouldBe(width, 0.001);
+        box.Height.ShouldBe(height, 0.001);
+    }
+
+    /// <summary>A4 is 210 x 297 mm (ISO 216), 595.276 x 841.890 pt.</summary>
+    [Theory]
+    [InlineData(false, false)]
+    [InlineData(false, true)]
+    [InlineData(true, true)]
+    [InlineData(true, false)]
+    public void The_boxes_are_exact_and_nested(bool marks, bool bleed)
+    {
+        var publication = Publication.Create(Workshop.A4(facing: true), 3);
+        string path = Write(publication, new(marks, bleed));
+        Tool.Run("qpdf", "--check", path).ShouldContain("No syntax or stream encoding errors");
+        double trimmed = bleed ? Units.Millimetres(3) : 0, border = marks ? Math.Max(trimmed, Units.Millimetres(2)) + Units.Millimetres(5) : trimmed;
+        using (var pdf = PdfDocument.Open(path))
+        {
+            pdf.NumberOfPages.ShouldBe(3);
+            foreach (var page in pdf.GetPages())
+            {
+                ShouldBe(page.GetBox("TrimBox"), border, border, 595.27559, 841.88976);
+                ShouldBe(page.GetBox("BleedBox"), border - trimmed, border - trimmed, 595.27559 + 2 * trimmed, 841.88976 + 2 * trimmed);
+                ShouldBe(page.MediaBox.Bounds, 0, 0, 595.27559 + 2 * border, 841.88976 + 2 * border);
+            }
+            pdf.Information.Title.ShouldBe("Proof (1) \\ \u201cquoted\u201d");
+        }
+        string poppler = string.Join(' ', Tool.Run("pdfinfo", "-box", path).Split(' ', StringSplitOptions.RemoveEmptyEntries));
+        poppler.ShouldContain(string.Create(System.Globalization.CultureInfo.InvariantCulture, $"TrimBox: {border:0.00} {border:0.00} {border + 595.27559:0.00} {border + 841.88976:0.00}"));
+    }
+
+    [Theory]
+    [InlineData(15, 14_400)]
+    [InlineData(611.3, 333.333)]
+    public void Odd_sizes_are_exact_too(double width, double height)
+    {
+        string path = Write(Publication.Create(Workshop.A4() with { PageWidth = width, PageHeight = height, Bleed = 0 }, 1), new());
+        using var pdf = PdfDocument.Open(path);
+        ShouldBe(pdf.GetPage(1).MediaBox.Bounds, 0, 0, width, height);
+    }
+
+    [Fact]
+    public void JPEGs_pass_through_byte_for_byte_in_colour_and_grey_and_every_orientation()
+    {
+        var p = Publication.Create(Workshop.A4(), 1);
+        var originals = new List<LinkedImage>();
+        for (int o = 1; o <= 8; o++) originals.Add(_shop.Quarters($"o{o}.jpg", 401, 300, 150, o));
+        using (var grey = TestPictures.Quarters(300, 300).Colourspace(NetVips.Enums.Interpretation.Bw)) originals.Add(_shop.Reader.Read(TestPictures.Save(grey, _shop.Folder["grey.jpg"]), "grey.jpg"));
+        originals.Add(_shop.Reader.Read(TestPictures.Photographs.First(f => f.EndsWith("Storm.jpg", StringComparison.Ordinal)), "photo.jpg"));
+        p = Workshop.Link(p, [.. originals]);
+        foreach (var image in originals) p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(50, 50, 200, 200), ImageId = Workshop.IdOf(p, image.Name) });
+
+        string path = Write(p, new());
+        Directory.CreateDirectory(_shop.Folder["out"]);
+        Tool.Run("pdfimages", "-all", path, _shop.Folder["out/i"]);
+        var extracted = Directory.GetFiles(_shop.Folder["out"]).Order().ToList();
+        extracted.Count.ShouldBe(originals.Count);
+        for (int i = 0; i < extracted.Count; i++)
+        {
+            var expected = File.ReadAllBytes(originals[i].Path);
+            if (originals[i].Orientation != 1) JpegOrientation.Clear(expected);
+            SHA256.HashData(File.ReadAllBytes(extracted[i])).ShouldBe(SHA256.HashData(expected), originals[i].Name);
+        }
+    }
+
+    [Fact]
+    public void An_image_shown_many_times_is_written_once()
+    {
+        var p = Workshop.Link(Publication.Create(Workshop.A4(), 3), _shop.Quarters("a.jpg", 800, 600));
+        for (int i = 0; i < 12; i++) p = Workshop.Do(p, new MakeFrame { Page = 1 + i % 3, Box = new(40, 20 + 50 * i, 60, 40), ImageId = Workshop.IdOf(p, "a.jpg") });
+        string path = Write(p, new());
+        // Poppler lists every showing of an image; the object's number tells which.
+        Tool.Run("pdfimages", "-list", path).Split('\n').Skip(2).Where(l => l.Length > 0).Select(l => l.Split(' ', StringSplitOptions.RemoveEmptyEntries)[10]).Distinct().Count().ShouldBe(1);
+    }
+
+    [Fact]
+    public void Clearing_the_orientation_changes_one_byte_pair_only()
+    {
+        _shop.Quarters("o7.jpg", 100, 80, 150, 7);
+        var before = File.ReadAllBytes(_shop.Folder["o7.jpg"]);
+        var after = before.ToArray();
+        JpegOrientation.Clear(after);
+        before.Zip(after).Count(p => p.First != p.Second).ShouldBe(1);
+        File.WriteAllBytes(_shop.Folder["cleared.jpg"], after);
+        _shop.Reader.Read(_shop.Folder["cleared.jpg"], "cleared.jpg").Orientation.ShouldBe(1);
+        Should.NotThrow(() => JpegOrientation.Clear([0xFF, 0xD8, 0xFF, 0xE1, 0xFF, 0xFF, 1]));
+    }
+
+    [Fact]
+    public void A_missing_file_is_named_and_a_proof_shows_its_preview()
+    {
+        var p = Workshop.Link(Publication.Create(Workshop.A4(), 1), _shop.Quarters("gone.jpg", 400, 300));
+        p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(0, 0, 200, 150), ImageId = Workshop.IdOf(p, "gone.jpg") });
+        File.Delete(_shop.Folder["gone.jpg"]);
+        Should.Throw<BadPicture>(() => Write(p, new())).Message.ShouldContain("gone.jpg");
+        Tool.Run("pdfimages", "-list", Write(p, new(Proof: true))).ShouldContain("jpeg");
+    }
+
+    [Fact]
+    public void Crop_marks_stand_at_the_trim_and_outside_the_bleed()
+    {
+        string path = Write(Publication.Create(Workshop.A4(), 1), new(Marks: true, Bleed: true));
+        using var pdf = PdfDocument.Open(path);
+        var page = pdf.GetPage(1);
+        var (trim, bleed) = (page.GetBox("TrimBox"), page.GetBox("BleedBox"));
+        var lines = page.Paths.Select(s => s.GetBoundingRectangle()).OfType<PdfRectangle>().ToList();
+        lines.Count.ShouldBe(8);
+        foreach (var line in lines)
+        {
+            bool upright = line.Width < line.Height;
+            double at = upright ? (line.Left + line.Right) / 2 : (line.Bottom + line.Top) / 2;
+            Math.Min(Math.Abs(at - (upright ? trim.Left : trim.Bottom)), Math.Abs(at - (upright ? trim.Right : trim.Top))).ShouldBeLessThan(0.01);
+            bool outside = upright ? line.Top <= bleed.Bottom + 0.01 || line.Bottom >= bleed.Top - 0.01 : line.Right <= bleed.Left + 0.01 || line.Left >= bleed.Right - 0.01;
+            outside.ShouldBeTrue();
+        }
+    }
+
+    [Fact]
+    public void Pages_that_are_not_there_are_refused() =>
+        Should.Throw<EditRefused>(() => PdfWriter.Write(Publication.Create(Workshop.A4(), 2), _shop.Previews, new(), _shop.Folder["x.pdf"], 2, 3)).Errors[0].Field.ShouldBe("pages");
+}
+
+internal static class PdfPageBoxes
+{
+    private static double Number(UglyToad.PdfPig.Tokens.IToken token) => ((UglyToad.PdfPig.Tokens.NumericToken)token).Data;
+
+    /// <summary>A page box as its dictionary gives it.</summary>
+    public static PdfRectangle GetBox(this UglyToad.PdfPig.Content.Page page, string name)
+    {
+        page.Dictionary.TryGet(UglyToad.PdfPig.Tokens.NameToken.Create(name), out UglyToad.PdfPig.Tokens.ArrayToken array).ShouldBeTrue();
+        return new(Number(array[0]), Number(array[1]), Number(array[2]), Number(array[3]));
+    }
+}

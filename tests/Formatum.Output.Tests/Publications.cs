@@ -1,0 +1,66 @@
+using Formatum.Core.Edits;
+using Formatum.Core.Fitting;
+using Formatum.Core.Geometry;
+using Formatum.Core.Publications;
+using Formatum.Imaging;
+using Formatum.Testing;
+
+namespace Formatum.Output.Tests;
+
+/// <summary>Publications with real picture files in a folder of their own.</summary>
+public sealed class Workshop : IDisposable
+{
+    public TempFolder Folder { get; } = new();
+    public PreviewStore Previews { get; }
+    public PictureReader Reader { get; }
+
+    public Workshop()
+    {
+        Previews = new(Folder["previews"]);
+        Reader = new(new PictureLimits(), Previews);
+    }
+
+    public static Setup A4(bool facing = false) => new()
+    {
+        Name = "Proof (1) \\ \u201cquoted\u201d",
+        PageWidth = PaperSize.Named("A4")!.Width,
+        PageHeight = PaperSize.Named("A4")!.Height,
+        Facing = facing,
+    };
+
+    public LinkedImage Quarters(string name, int width, int height, double ppi = 150, int orientation = 1)
+    {
+        using var picture = TestPictures.Quarters(width, height);
+        return Reader.Read(TestPictures.Save(picture, Folder[name], ppi, orientation), name);
+    }
+
+    public static Publication Do(Publication publication, Edit edit) => publication.With(edit.On(publication));
+
+    public static Publication Link(Publication publication, params LinkedImage[] images) => Do(publication, new LinkImages([.. images]));
+
+    public static int IdOf(Publication publication, string name) => publication.Images.Values.First(i => i.Name == name).Id;
+
+    /// <summary>A page that shows every orientation, several fits, a clipped ellipse, an image turned and one flipped.</summary>
+    public Publication Sampler()
+    {
+        var p = Publication.Create(A4(), 1);
+        for (int o = 1; o <= 8; o++) p = Link(p, Quarters($"o{o}.jpg", 400, 300, 150, o));
+        p = Link(p, Quarters("q.png", 300, 420), Quarters("q.tif", 300, 200), Quarters("q.webp", 300, 200));
+        FitKind[] fits = [FitKind.Fill, FitKind.Fit, FitKind.Stretch, FitKind.Natural];
+        for (int i = 0; i < 16; i++)
+        {
+            string name = i < 8 ? $"o{i + 1}.jpg" : new[] { "q.png", "q.tif", "q.webp", "o6.jpg" }[i % 4];
+            p = Do(p, new MakeFrame
+            {
+                Page = 1,
+                Box = new(30 + i % 4 * 135, 30 + i / 4 * 190, 120, 160),
+                Outline = i % 5 == 3 ? Outline.Ellipse : Outline.Rectangle,
+                ImageId = IdOf(p, name),
+                Own = new() { Fit = i < 8 ? FitKind.Fit : fits[i % 4], AlignX = i % 3 / 2.0, AlignY = i % 2, Rotation = i is 13 or 10 ? 25 : 0, FlipX = i == 14 },
+            });
+        }
+        return p;
+    }
+
+    public void Dispose() => Folder.Dispose();
+}

@@ -1,0 +1,69 @@
+using OpenQA.Selenium;
+using OpenQA.Selenium.Chrome;
+
+namespace Formatum.Testing;
+
+/// <summary>A headless Chromium of its own, with an empty profile that goes when it closes.</summary>
+public sealed class Browser : IDisposable
+{
+    private readonly string _profile = Directory.CreateTempSubdirectory("formatum-chromium-").FullName;
+    private readonly ChromeDriverService _service;
+
+    public ChromeDriver Driver { get; }
+
+    /// <summary>Where the browser puts what it downloads.</summary>
+    public string Downloads { get; } = Directory.CreateTempSubdirectory("formatum-downloads-").FullName;
+
+    public Browser(int width = 1280, int height = 800)
+    {
+        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
+        options.AddArguments("--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+            "--disable-component-update", "--disable-sync", "--disable-dev-shm-usage", "--force-color-profile=srgb", "--force-device-scale-factor=1",
+            $"--user-data-dir={_profile}", $"--window-size={width},{height}");
+        options.AddUserProfilePreference("download.default_directory", Downloads);
+        options.AddUserProfilePreference("download.prompt_for_download", false);
+        options.SetLoggingPreference(LogType.Browser, LogLevel.Warning);
+        _service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
+        _service.SuppressInitialDiagnosticInformation = true;
+        Driver = new ChromeDriver(_service, options, TimeSpan.FromMinutes(2));
+        // The size asked for is the page's, without the window's own bars.
+        Driver.Manage().Window.Size = new(width + width - (int)Run<long>("return innerWidth"), height + height - (int)Run<long>("return innerHeight"));
+    }
+
+    public T Run<T>(string script, params object[] arguments) => (T)Driver.ExecuteScript(script, arguments)!;
+
+    /// <summary>Waits until a condition gives something other than null or false. An element that went stale meanwhile counts as not yet.</summary>
+    /// <exception cref="TimeoutException">It did not in time.</exception>
+    public static T Until<T>(Func<T?> condition, string what, int seconds = 20)
+    {
+        var until = DateTime.UtcNow.AddSeconds(seconds);
+        while (true)
+        {
+            try
+            {
+                if (condition() is { } found && found is not false) return found;
+            }
+            catch (WebDriverException e) when (e is StaleElementReferenceException or NoSuchElementException or ElementNotInteractableException || LeftItsDocument(e))
+            {
+                // Swapped while it was looked at.
+            }
+            if (DateTime.UtcNow > until) throw new TimeoutException($"Waited {seconds} s in vain: {what}");
+            Thread.Sleep(15);
+        }
+    }
+
+    // What the driver says when an element goes while it is being asked about, rather than before.
+    private static bool LeftItsDocument(WebDriverException e) => e.Message.Contains("does not belong to the document", StringComparison.Ordinal);
+
+    public IWebElement Find(string css) => Until(() => Driver.FindElements(By.CssSelector(css)).FirstOrDefault(), $"an element {css}");
+
+    public bool Has(string css) => Driver.FindElements(By.CssSelector(css)).Count > 0;
+
+    public void Dispose()
+    {
+        Driver.Quit();
+        _service.Dispose();
+        Directory.Delete(_profile, recursive: true);
+        Directory.Delete(Downloads, recursive: true);
+    }
+}

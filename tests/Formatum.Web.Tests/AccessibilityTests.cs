@@ -1,0 +1,80 @@
+using System.Text.Json;
+using Formatum.Testing;
+using OpenQA.Selenium;
+
+namespace Formatum.Web.Tests;
+
+/// <summary>Every screen against axe-core's rules of WCAG 2.2 A and AA: nothing serious or critical.</summary>
+public sealed class AccessibilityTests : InBrowser
+{
+    private void Check(string screen)
+    {
+        if (!Browser.Run<bool>("return 'axe' in window")) Browser.Driver.ExecuteScript(File.ReadAllText(Path.Combine(TestServer.Root, "node_modules/axe-core/axe.min.js")));
+        string found = (string)Browser.Driver.ExecuteAsyncScript("""
+            const done = arguments[0];
+            axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })
+              .then(r => done(JSON.stringify(r.violations.filter(v => v.impact === 'serious' || v.impact === 'critical').map(v => `${v.id}: ${v.nodes.slice(0, 3).map(n => n.html.slice(0, 160)).join(' | ')}`))), e => done(JSON.stringify([String(e)])));
+            """)!;
+        JsonSerializer.Deserialize<string[]>(found)!.ShouldBeEmpty(screen);
+    }
+
+    [Fact]
+    public async Task No_screen_has_a_serious_violation()
+    {
+        int id = await Server.NewPublicationAsync("Read aloud", pages: 4);
+        var frames = await FilledAsync(id, (60, 60, 200, 120), (60, 220, 120, 120));
+        await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 300, y = 60, width = 120, height = 80 });
+        int rule = (await Server.PostAsync($"/api/publications/{id}/rules", new { name = "Airy", fit = "fit" })).GetProperty("id").GetInt32();
+        await Server.PostAsync($"/api/publications/{id}/rules/{rule}/put", new { });
+
+        Go("/");
+        Browser.Find(".shelf-item");
+        Check("Shelf");
+        Go("/setup");
+        Browser.Find("#plan svg");
+        Check("Set-up");
+        OpenDesk(id);
+        Check("Desk");
+        OpenDesk(id);
+        Browser.Find("#canvas").SendKeys(Keys.Control + "a");
+        Browser.Until(() => Browser.Has("#inspector h2") && Browser.Find("#inspector h2").Text == "3 frames", "all are chosen");
+        foreach (var summary in Browser.Driver.FindElements(By.CssSelector("#inspector summary"))) summary.Click();
+        Check("Desk with several frames chosen");
+        Go($"/publications/{id}/desk/1?frame={frames[0]}");
+        Browser.Find("#desk[data-ready]");
+        foreach (var summary in Browser.Driver.FindElements(By.CssSelector("#inspector summary"))) summary.Click();
+        Check("Desk with a frame chosen");
+        Browser.Find("#go-inside").Click();
+        Browser.Find("[data-inside=yes]");
+        Settled();
+        Check("Inside a picture");
+        Go($"/publications/{id}/rules/{rule}");
+        Browser.Find("#rule-fit option[value=Fill]").Click();
+        Browser.Find("[data-touched]");
+        Check("Rules");
+        Go($"/publications/{id}/flatplan");
+        Browser.Until(() => Browser.Has(".plan-picture svg"), "the miniatures");
+        Check("Flatplan");
+
+        Go($"/publications/{id}/images");
+        Browser.Find("#images[data-ready]");
+        Browser.Find("[data-card]").Click();
+        Browser.Find("#image-card .uses li");
+        Check("Images");
+        Browser.Find("[name=table][value=true]").Click();
+        Browser.Find(".image-table");
+        Check("Images as a table");
+        int image = (await Server.UploadAsync(id, ("waiting.jpg", ApiTests.Jpeg(90, 60, 1))))[0].GetProperty("id").GetInt32();
+        await Server.PostAsync($"/api/publications/{id}/tray", new { imageIds = new[] { image } });
+        int text = (await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 300, y = 200, width = 120, height = 60, text = new { paragraphs = new[] { new { text = "Read me" } } } })).GetProperty("id").GetInt32();
+        Go($"/publications/{id}/desk/1?frame={text}");
+        Browser.Find("#desk[data-ready]");
+        Browser.Find("#write").Click();
+        Browser.Find(".writing");
+        Check("Typing text, with a picture in the tray");
+        Browser.Find(".writing").SendKeys(Keys.Escape);
+        Browser.Find("#pour").Click();
+        Browser.Find("#pour-sum");
+        Check("A pour proposal");
+    }
+}

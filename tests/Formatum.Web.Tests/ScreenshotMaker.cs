@@ -1,0 +1,114 @@
+using Formatum.Testing;
+using OpenQA.Selenium;
+
+namespace Formatum.Web.Tests;
+
+/// <summary>
+/// Makes the pictures in docs/screenshots from the demo publications of a running server: set FORMATUM_SCREENSHOTS to its address and run this test.
+/// Without that it only sees that the demo's screens open.
+/// </summary>
+public sealed class ScreenshotMaker
+{
+    [Fact]
+    public void The_demo_publications_open_on_every_screen()
+    {
+        string? address = Environment.GetEnvironmentVariable("FORMATUM_SCREENSHOTS");
+        using var server = address is null ? new TestServer("--demo", "true") : null;
+        using var browser = new Browser();
+        string root = address ?? server!.Address;
+
+        void Show(string path, string ready, string? name)
+        {
+            browser.Driver.Navigate().GoToUrl(root + path);
+            browser.Find(ready);
+            Browser.Until(() => browser.Run<bool>("""
+                const seen = e => { const r = e.getBoundingClientRect(); return r.top < innerHeight - 120 && r.left < innerWidth && r.width > 0; };
+                return [...document.images].filter(seen).every(i => i.complete) && ![...document.querySelectorAll('.strip-picture:empty')].some(seen);
+                """), "all pictures");
+            Browser.Until(() => browser.Run<bool>("return document.fonts.status === 'loaded'"), "the fonts");
+            Save(name);
+        }
+        void Save(string? name)
+        {
+            if (address is not null && name is not null) browser.Driver.GetScreenshot().SaveAsFile(Path.Combine(TestServer.Root, "docs/screenshots", name));
+        }
+
+        Show("/", ".shelf-item", "shelf.png");
+        browser.Driver.FindElements(By.CssSelector(".shelf-item")).Count.ShouldBe(3);
+        Show("/setup", "#plan svg", "setup.png");
+        Show("/publications/1/desk/3", "#desk[data-ready]", "desk.png");
+        browser.Driver.FindElements(By.CssSelector("#frames .frame")).Count.ShouldBe(16);
+        browser.Find("#frames .frame").Click();
+        browser.Find("#figure-crop");
+        Save("desk-frame.png");
+        browser.Find("#go-inside").Click();
+        browser.Find("#inside .picture-edge");
+        browser.Find("#canvas").SendKeys("+++++");
+        Browser.Until(() => browser.Find("#picture-scaleX").GetDomProperty("value") is { } scale && browser.Has("[data-do=picture-reset]:not(:disabled)") && scale.Length > 0, "recropped");
+        Save("inside.png");
+        Show("/publications/1/desk/3", "#desk[data-ready]", null);
+        browser.Find("[data-overlay=sharpness]").Click();
+        browser.Driver.FindElements(By.CssSelector(".frame .sharpness text")).Count.ShouldBe(10);
+        Save("sharpness.png");
+        Show("/publications/1/flatplan", ".plan-picture svg", null);
+        Browser.Until(() => browser.Driver.FindElements(By.CssSelector(".plan-picture svg")).Count == 13 && browser.Run<bool>("return [...document.images].every(i => i.complete)"), "the miniatures");
+        Save("flatplan.png");
+        // The gap between the two columns of page 5, drawn to the left and not let go.
+        Show("/publications/1/desk/3", "#desk[data-ready]", null);
+        (int X, int Y) At(double x, double y) => ((int)browser.Run<double>("return new DOMPoint(arguments[0], arguments[1]).matrixTransform(document.getElementById('spread').getScreenCTM()).x", x, y), (int)browser.Run<double>("return new DOMPoint(arguments[0], arguments[1]).matrixTransform(document.getElementById('spread').getScreenCTM()).y", x, y));
+        var gap = At(595.28 + (17 + 87 + 2.5) / 25.4 * 72, 150);
+        var actions = new OpenQA.Selenium.Interactions.Actions(browser.Driver, TimeSpan.FromMilliseconds(50));
+        actions.MoveToLocation(gap.X, gap.Y + 1).MoveToLocation(gap.X, gap.Y).Perform();
+        browser.Find("#gap [data-gap]");
+        actions.ClickAndHold().MoveToLocation(gap.X - 30, gap.Y).MoveToLocation(gap.X - 45, gap.Y).Perform();
+        Browser.Until(() => browser.Find("#pointer-words").Text.StartsWith("gap", StringComparison.Ordinal), "the gap is drawn");
+        Save("gutter.png");
+        actions.SendKeys(Keys.Escape).Release().Perform();
+        Show("/publications/1/rules", "#rule-samples svg", null);
+        browser.Driver.FindElements(By.CssSelector(".rule-item")).Count.ShouldBe(5);
+        browser.Driver.FindElements(By.CssSelector(".rule-item"))[3].Click();
+        Browser.Until(() => browser.Find("#rule-name").GetDomProperty("value") == "Product shot", "the rule");
+        browser.Find("#rule-fit option[value=Fill]").Click();
+        browser.Find("[data-touched]");
+        Save("rules.png");
+
+        Show("/publications/1/images", "#images[data-ready]", null);
+        // The list comes anew once the watch has told of the links that changed.
+        void Click(string css, string then) => Browser.Until(() =>
+        {
+            browser.Find(css).Click();
+            return browser.Find(then).Displayed;
+        }, then);
+        Click("[data-card]", "#image-card .uses li");
+        Save("images.png");
+        Click("#update-all", "#update-body [data-touched]");
+        Browser.Until(() => browser.Run<bool>("return [...document.querySelectorAll('#update-body svg image')].length >= 2"), "before and after");
+        Save("changed-links.png");
+        Show("/publications/2/desk/1", "#desk[data-ready]", null);
+        var story = At(300, 460);
+        actions.MoveToLocation(story.X, story.Y).Click().Perform();
+        browser.Find("#text-family");
+        Save("text.png");
+        Show("/publications/2/desk/3", "#desk[data-ready]", null);
+        if (browser.Has("[data-do=tray-add-unplaced]")) browser.Find("[data-do=tray-add-unplaced]").Click();
+        Browser.Until(() => browser.Driver.FindElements(By.CssSelector("[data-tray]")).Count > 20, "the pictures");
+        Browser.Until(() => !browser.Has("#desk[aria-busy]"), "the tray");
+        Browser.Until(() =>
+        {
+            browser.Driver.FindElements(By.CssSelector("[data-tray]"))[5].Click();
+            return browser.Has("[data-tray][aria-pressed=true]");
+        }, "a picture in hand");
+        var empty = At(160, 120);
+        actions.MoveToLocation(empty.X, empty.Y + 2).MoveToLocation(empty.X, empty.Y).Perform();
+        browser.Find(".tray-preview image");
+        Browser.Until(() => browser.Find("#pointer-words").Text.Contains("crop", StringComparison.Ordinal), "its figures");
+        Save("tray.png");
+        browser.Find("#pour").Click();
+        browser.Find("#pour-sum");
+        browser.Find("#pour-form [name=order][value=Best]").Click();
+        browser.Find("#pour-form [name=order][value=Best]:checked");
+        browser.Find("#pour-form [name=layout][value=Page]").Click();
+        Browser.Until(() => browser.Find("#pour-sum").Text.Contains("added", StringComparison.Ordinal), "the proposal");
+        Save("pour.png");
+    }
+}

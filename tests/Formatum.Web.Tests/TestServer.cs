@@ -1,0 +1,96 @@
+using System.Diagnostics;
+using System.Net.Http.Json;
+using System.Text.Json;
+using Formatum.Testing;
+
+namespace Formatum.Web.Tests;
+
+/// <summary>The real program in a process of its own, on a port of its own, with a data folder that goes with it.</summary>
+public sealed class TestServer : IDisposable
+{
+    private readonly TempFolder _folder = new();
+    private readonly string[] _more;
+    private Process _process;
+
+    public HttpClient Client { get; private set; }
+    public string Address { get; private set; } = "";
+    public string DataFolder => _folder["data"];
+
+    public TestServer(params string[] more)
+    {
+        _more = more;
+        (_process, Client) = Start();
+    }
+
+    private (Process, HttpClient) Start()
+    {
+        string configuration = new DirectoryInfo(AppContext.BaseDirectory).Parent!.Name;
+        string program = Path.Combine(Root, "src/Formatum.Web/bin", configuration, "net10.0/Formatum.dll");
+        var start = new ProcessStartInfo("dotnet", [program, "--data", DataFolder, "--port", "0", .. _more]) { RedirectStandardOutput = true, RedirectStandardError = true, WorkingDirectory = _folder.Path };
+        var process = Process.Start(start)!;
+        _ = process.StandardError.ReadToEndAsync();
+        const string Ready = "Formatum is ready: ";
+        string? line;
+        do line = process.StandardOutput.ReadLine();
+        while (line is not null && !line.StartsWith(Ready, StringComparison.Ordinal));
+        Address = line?[Ready.Length..] ?? throw new InvalidOperationException("The server did not start.");
+        _ = process.StandardOutput.ReadToEndAsync();
+        return (process, new HttpClient { BaseAddress = new(Address), Timeout = TimeSpan.FromMinutes(3) });
+    }
+
+    public static string Root
+    {
+        get
+        {
+            var folder = new DirectoryInfo(AppContext.BaseDirectory);
+            while (!File.Exists(Path.Combine(folder.FullName, "Formatum.slnx"))) folder = folder.Parent!;
+            return folder.FullName;
+        }
+    }
+
+    /// <summary>Ends the process with SIGKILL: it has no chance to put anything in order.</summary>
+    public void Kill()
+    {
+        _process.Kill();
+        _process.WaitForExit();
+        _process.Dispose();
+        Client.Dispose();
+    }
+
+    public void StartAgain() => (_process, Client) = Start();
+
+    public async Task<JsonElement> PostAsync(string address, object body)
+    {
+        using var answer = await Client.PostAsJsonAsync(address, body);
+        string text = await answer.Content.ReadAsStringAsync();
+        answer.IsSuccessStatusCode.ShouldBeTrue(text);
+        return JsonSerializer.Deserialize<JsonElement>(text);
+    }
+
+    public async Task<JsonElement> GetAsync(string address) => await Client.GetFromJsonAsync<JsonElement>(address);
+
+    public async Task<int> NewPublicationAsync(string name = "Test", int pages = 4, bool facing = true) =>
+        (await PostAsync("/api/publications", new { name, page = new { size = "A4" }, facing, pages })).GetProperty("id").GetInt32();
+
+    public async Task<JsonElement> UploadAsync(int publication, params (string Name, byte[] Content)[] files)
+    {
+        using var form = new MultipartFormDataContent();
+        foreach (var (name, content) in files)
+        {
+            var part = new ByteArrayContent(content);
+            // As browsers send it: quotes percent-encoded, everything else as it is.
+            part.Headers.TryAddWithoutValidation("Content-Disposition", $"form-data; name=\"files\"; filename=\"{name.Replace("\"", "%22", StringComparison.Ordinal)}\"");
+            form.Add(part);
+        }
+        using var answer = await Client.PostAsync($"/api/publications/{publication}/images", form);
+        string text = await answer.Content.ReadAsStringAsync();
+        ((int)answer.StatusCode).ShouldBe(201, text);
+        return JsonSerializer.Deserialize<JsonElement>(text);
+    }
+
+    public void Dispose()
+    {
+        Kill();
+        _folder.Dispose();
+    }
+}
