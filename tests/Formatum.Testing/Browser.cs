@@ -57,7 +57,30 @@ public sealed class Browser : IDisposable
 
     public IWebElement Find(string css) => Until(() => Driver.FindElements(By.CssSelector(css)).FirstOrDefault(), $"an element {css}");
 
+    /// <summary>Clicks the first element that is there and can be clicked; one that is swapped at that moment is looked up anew.</summary>
+    public void Click(string css) => On(css, e => e.Click());
+
+    /// <summary>Sends keys to the first element that is there and takes them.</summary>
+    public void Send(string css, string keys) => On(css, e => e.SendKeys(keys));
+
+    private void On(string css, Action<IWebElement> act) => Until(() =>
+    {
+        if (Driver.FindElements(By.CssSelector(css)).FirstOrDefault() is not { } element) return false;
+        act(element);
+        return true;
+    }, $"an element {css} that takes it");
+
     public bool Has(string css) => Driver.FindElements(By.CssSelector(css)).Count > 0;
+
+    /// <summary>An empty page, no keys held, nothing stored for an address, nothing in the log or among the downloads.</summary>
+    public void Clear(string origin)
+    {
+        Driver.ResetInputState();
+        Driver.Navigate().GoToUrl("about:blank");
+        Driver.ExecuteCdpCommand("Storage.clearDataForOrigin", new() { ["origin"] = origin, ["storageTypes"] = "all" });
+        Driver.Manage().Logs.GetLog(LogType.Browser);
+        foreach (string file in Directory.GetFiles(Downloads)) File.Delete(file);
+    }
 
     public void Dispose()
     {

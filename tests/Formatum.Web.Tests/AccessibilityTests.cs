@@ -5,7 +5,7 @@ using OpenQA.Selenium;
 namespace Formatum.Web.Tests;
 
 /// <summary>Every screen against axe-core's rules of WCAG 2.2 A and AA: nothing serious or critical.</summary>
-public sealed class AccessibilityTests : InBrowser
+public sealed class AccessibilityTests(Workplace place) : InBrowser(place)
 {
     private void Check(string screen)
     {
@@ -36,7 +36,7 @@ public sealed class AccessibilityTests : InBrowser
         OpenDesk(id);
         Check("Desk");
         OpenDesk(id);
-        Browser.Find("#canvas").SendKeys(Keys.Control + "a");
+        Browser.Send("#canvas", Keys.Control + "a");
         Browser.Until(() => Browser.Has("#inspector h2") && Browser.Find("#inspector h2").Text == "3 frames", "all are chosen");
         foreach (var summary in Browser.Driver.FindElements(By.CssSelector("#inspector summary"))) summary.Click();
         Check("Desk with several frames chosen");
@@ -44,12 +44,12 @@ public sealed class AccessibilityTests : InBrowser
         Browser.Find("#desk[data-ready]");
         foreach (var summary in Browser.Driver.FindElements(By.CssSelector("#inspector summary"))) summary.Click();
         Check("Desk with a frame chosen");
-        Browser.Find("#go-inside").Click();
+        Browser.Click("#go-inside");
         Browser.Find("[data-inside=yes]");
         Settled();
         Check("Inside a picture");
         Go($"/publications/{id}/rules/{rule}");
-        Browser.Find("#rule-fit option[value=Fill]").Click();
+        Browser.Click("#rule-fit option[value=Fill]");
         Browser.Find("[data-touched]");
         Check("Rules");
         Go($"/publications/{id}/flatplan");
@@ -58,10 +58,10 @@ public sealed class AccessibilityTests : InBrowser
 
         Go($"/publications/{id}/images");
         Browser.Find("#images[data-ready]");
-        Browser.Find("[data-card]").Click();
+        Browser.Click("[data-card]");
         Browser.Find("#image-card .uses li");
         Check("Images");
-        Browser.Find("[name=table][value=true]").Click();
+        Browser.Click("[name=table][value=true]");
         Browser.Find(".image-table");
         Check("Images as a table");
         int image = (await Server.UploadAsync(id, ("waiting.jpg", ApiTests.Jpeg(90, 60, 1))))[0].GetProperty("id").GetInt32();
@@ -69,11 +69,11 @@ public sealed class AccessibilityTests : InBrowser
         int text = (await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 300, y = 200, width = 120, height = 60, text = new { paragraphs = new[] { new { text = "Read me" } } } })).GetProperty("id").GetInt32();
         Go($"/publications/{id}/desk/1?frame={text}");
         Browser.Find("#desk[data-ready]");
-        Browser.Find("#write").Click();
+        Browser.Click("#write");
         Browser.Find(".writing");
         Check("Typing text, with a picture in the tray");
-        Browser.Find(".writing").SendKeys(Keys.Escape);
-        Browser.Find("#pour").Click();
+        Browser.Send(".writing", Keys.Escape);
+        Browser.Click("#pour");
         Browser.Find("#pour-sum");
         Check("A pour proposal");
     }

@@ -6,7 +6,7 @@ using OpenQA.Selenium.Interactions;
 namespace Formatum.Web.Tests;
 
 /// <summary>Frames arranged by the hands in Chromium: shapes, grids, catching, turning, stacking, gaps, copies, guides, history.</summary>
-public sealed class ArrangeTests : InBrowser
+public sealed class ArrangeTests(Workplace place) : InBrowser(place)
 {
     private int _id;
 
@@ -23,7 +23,7 @@ public sealed class ArrangeTests : InBrowser
 
     private void Tool(string key, string name)
     {
-        Browser.Find("#canvas").SendKeys(key);
+        Browser.Send("#canvas", key);
         Browser.Until(() => Browser.Has($".canvas[data-tool='{name}']"), name);
     }
 
@@ -54,14 +54,14 @@ public sealed class ArrangeTests : InBrowser
 
     private void ChooseBoth()
     {
-        Browser.Find("#canvas").SendKeys(Keys.Control + "a");
+        Browser.Send("#canvas", Keys.Control + "a");
         Browser.Until(() => Browser.Has("#inspector h2") && Browser.Find("#inspector h2").Text.EndsWith("frames", StringComparison.Ordinal), "all are chosen");
         Settled();
     }
 
     private void OpenArrange()
     {
-        if (!Browser.Has("#more-arrange[open]")) Browser.Find("#more-arrange summary").Click();
+        if (!Browser.Has("#more-arrange[open]")) Browser.Click("#more-arrange summary");
     }
 
     private void Press(string css)
@@ -96,7 +96,7 @@ public sealed class ArrangeTests : InBrowser
         foreach (var (x, y) in new[] { (300.0, 300.0), (420.0, 320.0), (380.0, 420.0) }) ClickOn(x, y);
         // A drawn point bends.
         Drag(Window(310, 400), Window(300, 370));
-        Browser.Find("#canvas").SendKeys(Keys.Enter);
+        Browser.Send("#canvas", Keys.Enter);
         Eventually(_id, f => f.Length == 4 && f[3].GetProperty("outline").GetString() == "free", "a free outline");
         Browser.Until(() => Browser.Find("#frames .frame:nth-child(4) .shape").GetAttribute("d")!.Contains('C', StringComparison.Ordinal), "with a bend");
 
@@ -104,8 +104,8 @@ public sealed class ArrangeTests : InBrowser
         Press("#frame-outline option[value='polygon-3']");
         Eventually(_id, f => f[3].GetProperty("outline").GetString() == "polygon", "a triangle now");
 
-        Browser.Find("[popovertarget=grid-card]").Click();
-        Browser.Find("#grid-card [data-fills=margins]").Click();
+        Browser.Click("[popovertarget=grid-card]");
+        Browser.Click("#grid-card [data-fills=margins]");
         var grid = Eventually(_id, f => f.Length == 10, "six more");
         Browser.Until(() => Browser.Find("[data-chosen]").GetAttribute("data-chosen")!.Split(',').Length == 6, "the grid is chosen");
         var last = (await FramesAsync(_id))[^1];
@@ -140,7 +140,7 @@ public sealed class ArrangeTests : InBrowser
         (await FramesAsync(_id)).Select(f => D(f, "x")).ShouldAllBe(v => Math.Abs(v - x) < 10);
 
         // Without catching at all.
-        Browser.Find("#catching").Click();
+        Browser.Click("#catching");
         Browser.Find("#catching").GetAttribute("aria-pressed").ShouldBe("false");
     }
 
@@ -195,14 +195,14 @@ public sealed class ArrangeTests : InBrowser
         OpenArrange();
         Press("[data-stack=Front]");
         Browser.Until(() => Order() == $"{ids[1]},{ids[2]},{ids[0]}", "in front");
-        Browser.Find("#canvas").SendKeys(Keys.PageDown);
+        Browser.Send("#canvas", Keys.PageDown);
         Browser.Until(() => Order() == $"{ids[1]},{ids[0]},{ids[2]}", "back by one");
 
         Press("[data-do=lock]");
         Frame(_id, ids[0], f => f.GetProperty("locked").GetBoolean(), "locked");
         Browser.Until(() => !Browser.Has("#grips [data-grip]"), "no grips");
         DragWith(null, (150, 130), (250, 130));
-        Browser.Find("#canvas").SendKeys(Keys.Delete);
+        Browser.Send("#canvas", Keys.Delete);
         Browser.Until(() => Browser.Has(".notice") && Browser.Find(".notice").Text.Contains("is locked", StringComparison.Ordinal), "it says so");
         D(await FrameAsync(_id, ids[0]), "x").ShouldBe(100, 1e-9);
         Press("[data-do=unlock]");
@@ -210,7 +210,7 @@ public sealed class ArrangeTests : InBrowser
 
         Press("#more-arrange [data-do=hide]");
         Browser.Until(() => !Browser.Has($"#frame-{ids[0]}"), "hidden");
-        Browser.Find("#canvas").SendKeys(Keys.Escape);
+        Browser.Send("#canvas", Keys.Escape);
         Press($"[data-do=show][data-frames='{ids[0]}']");
         Browser.Until(() => Browser.Has($"#frame-{ids[0]}"), "shown again, from the list");
         Settled();
@@ -231,12 +231,12 @@ public sealed class ArrangeTests : InBrowser
         ClickOn(150, 130);
         ClickOn(340, 160, Keys.Shift);
         Browser.Until(() => Browser.Find("#inspector h2").Text == "2 frames", "two");
-        Browser.Find("#canvas").SendKeys(Keys.Control + "g");
+        Browser.Send("#canvas", Keys.Control + "g");
         Eventually(_id, f => f.Count(x => x.GetProperty("groupId").ValueKind == JsonValueKind.Number) == 2, "grouped");
         ClickOn(210, 330);
         ClickOn(150, 130);
         Browser.Until(() => Browser.Find("[data-chosen]").GetAttribute("data-chosen")!.Split(',').Length == 2, "one is chosen with the other");
-        Browser.Find("#canvas").SendKeys(Keys.Control + Keys.Shift + "g");
+        Browser.Send("#canvas", Keys.Control + Keys.Shift + "g");
         Eventually(_id, f => f.All(x => x.GetProperty("groupId").ValueKind == JsonValueKind.Null), "ungrouped");
 
         ChooseBoth();
@@ -287,7 +287,7 @@ public sealed class ArrangeTests : InBrowser
         Hover(middle, 140);
         Click(Window(middle, 140));
         Browser.Until(() => Browser.Find("#gap-width").Displayed, "a field for it");
-        Browser.Find("#gap-width").SendKeys(Keys.Control + "a" + Keys.Null + "4mm" + Keys.Enter);
+        Browser.Send("#gap-width", Keys.Control + "a" + Keys.Null + "4mm" + Keys.Enter);
         Browser.Until(() =>
         {
             var now = ids.Take(2).Select(i => FrameAsync(_id, i).Result).ToArray();
@@ -301,7 +301,7 @@ public sealed class ArrangeTests : InBrowser
         var ids = await BeginAsync((100, 100, 80, 60));
         await Server.PostAsync($"/api/publications/{_id}/rules", new { name = "Carried", fit = "fit" });
         ClickOn(140, 130);
-        Browser.Find("#canvas").SendKeys(Keys.Control + "d");
+        Browser.Send("#canvas", Keys.Control + "d");
         Eventually(_id, f => f.Length == 2 && Near(f[1], "x", 112, 1e-6), "a duplicate");
         OpenArrange();
         Type("#repeat-count", "2");
@@ -337,7 +337,7 @@ public sealed class ArrangeTests : InBrowser
         _id = await Server.NewPublicationAsync("Set down", pages: 1, facing: false);
         await FilledAsync(_id);
         OpenDesk(_id);
-        Browser.Find(".thumb").Click();
+        Browser.Click(".thumb");
         Browser.Until(() => Browser.Has(".canvas[data-tool='set-down']"), "in hand");
         ClickOn(300, 300);
         var frame = Eventually(_id, f => f.Length == 1, "set down");
@@ -345,9 +345,9 @@ public sealed class ArrangeTests : InBrowser
         D(frame, "width").ShouldBe(144, 1e-6);
         D(frame, "x").ShouldBe(300 - 72, 2);
         Placement(frame).GetProperty("scale")[0].GetDouble().ShouldBe(1, 1e-9);
-        Browser.Find("#canvas").SendKeys(Keys.Escape);
+        Browser.Send("#canvas", Keys.Escape);
         Settled();
-        Browser.Find(".thumb").Click();
+        Browser.Click(".thumb");
         Browser.Until(() => Browser.Has(".canvas[data-tool='set-down']"), "in hand again");
         Drag(Window(100, 500), Window(280, 560));
         var drawn = Eventually(_id, f => f.Length == 2, "drawn");
@@ -370,12 +370,12 @@ public sealed class ArrangeTests : InBrowser
         Settled();
         Click(Window(240, 420));
         Browser.Until(() => Browser.Find("#guide-at").Displayed, "a field for it");
-        Browser.Find("#guide-at").SendKeys("100mm" + Keys.Enter);
+        Browser.Send("#guide-at", "100mm" + Keys.Enter);
         Browser.Until(() => Browser.Find("[data-guide]").GetAttribute("data-words") == "100 mm", "typed");
         Settled();
         Click(Window(100 / 25.4 * 72, 420));
         Browser.Until(() => Browser.Find("#guide-remove").Displayed, "its card");
-        Browser.Find("#guide-remove").Click();
+        Browser.Click("#guide-remove");
         Browser.Until(() => !Browser.Has("[data-guide]"), "taken away");
 
         var pointer = Window(150, 250);
@@ -388,14 +388,14 @@ public sealed class ArrangeTests : InBrowser
     {
         await BeginAsync();
         Draw(_id, (100, 100), (200, 160));
-        Browser.Find("#canvas").SendKeys(Keys.ArrowRight);
+        Browser.Send("#canvas", Keys.ArrowRight);
         Eventually(_id, f => D(f[0], "x") > 102, "nudged");
-        Browser.Find("#canvas").SendKeys(Keys.Delete);
+        Browser.Send("#canvas", Keys.Delete);
         Eventually(_id, f => f.Length == 0, "removed");
-        Browser.Find("#history-button").Click();
+        Browser.Click("#history-button");
         Browser.Until(() => Browser.Driver.FindElements(By.CssSelector("#history-list [data-sequence]")).Count == 4, "three things and the beginning");
         Browser.Driver.FindElements(By.CssSelector("#history-list [data-sequence] span")).Select(e => e.Text).ShouldBe(["Remove frame", "Move frame", "Make placeholder", "The beginning"]);
-        Browser.Find("#history-list [data-sequence='1']").Click();
+        Browser.Click("#history-list [data-sequence='1']");
         Eventually(_id, f => f.Length == 1 && Near(f[0], "x", 100, 1.5), "as it was after the first");
         Browser.Until(() => Browser.Has("#frames .frame"), "and shown");
     }

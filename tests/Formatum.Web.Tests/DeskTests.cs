@@ -8,52 +8,52 @@ using UglyToad.PdfPig;
 namespace Formatum.Web.Tests;
 
 /// <summary>The whole first job, as a person does it, in Chromium: set up, draw, bring in, place, fit, take the PDF away.</summary>
-public sealed class DeskTests : InBrowser
+public sealed class DeskTests(Workplace place) : InBrowser(place)
 {
     [Fact]
     public async Task A_publication_is_set_up_and_nothing_typed_is_lost_where_it_is_impossible()
     {
         Go("/");
-        Browser.Find("a[href='/setup']").Click();
+        Browser.Click("a[href='/setup']");
         Type("#name", "Autumn <list>");
         Type("#inside", "150 mm");
         Type("#outside", "3p6 and a bit");
         Type("#columns", "0");
-        Browser.Find("button[type=submit]").Click();
+        Browser.Click("button[type=submit]");
         Browser.Find("#outside-error").Text.ShouldContain("is not a length");
         Browser.Find("#outside").GetDomProperty("value").ShouldBe("3p6 and a bit");
         Browser.Find("#name").GetDomProperty("value").ShouldBe("Autumn <list>");
         Type("#outside", "100mm");
-        Browser.Find("button[type=submit]").Click();
+        Browser.Click("button[type=submit]");
         Browser.Find("#columns-error").Text.ShouldContain("0 columns cannot be laid out");
         Type("#columns", "2");
-        Browser.Find("button[type=submit]").Click();
+        Browser.Click("button[type=submit]");
         Browser.Find("#inside-error").Text.ShouldContain("the page is only 210 mm wide");
         Browser.Find("#inside").GetDomProperty("value").ShouldBe("150 mm");
         Type("#inside", "20 mm");
         Type("#outside", "15");
-        Browser.Find("#size option[value=own]").Click();
+        Browser.Click("#size option[value=own]");
         Type("#width", "10000 m");
-        Browser.Find("button[type=submit]").Click();
+        Browser.Click("button[type=submit]");
         Browser.Find("#width-error").Text.ShouldContain("out of range");
         Type("#width", "8.5in");
         Type("#height", "240");
         Browser.Until(() => Browser.Find("#plan").Text.Contains("215.9 \u00d7 240 mm", StringComparison.Ordinal), "the plan follows");
-        Browser.Find("button[type=submit]").Click();
+        Browser.Click("button[type=submit]");
         Browser.Find("#desk[data-ready]");
         Browser.Find(".publication-name").Text.ShouldBe("Autumn <list>");
 
-        var made = await Server.GetAsync("/api/publications/1");
+        var made = await Server.GetAsync($"/api/publications/{Browser.Driver.Url.Split('/')[4]}");
         made.GetProperty("page").GetProperty("width").GetDouble().ShouldBe(612, 1e-9);
         made.GetProperty("margins").GetProperty("outside").GetDouble().ShouldBe(15 / 25.4 * 72, 1e-9);
         made.GetProperty("pages").GetArrayLength().ShouldBe(8);
 
         // Spreads are stepped through, and the zones of the one shown are drawn.
-        Browser.Find("#next-spread").Click();
+        Browser.Click("#next-spread");
         Browser.Until(() => Browser.Find(".where").Text.StartsWith("Pages 2\u20133", StringComparison.Ordinal), "the next spread");
         Browser.Driver.FindElements(By.CssSelector("#zones .zone-margin")).Count.ShouldBe(2);
         Browser.Driver.FindElements(By.CssSelector("#zones .zone-column")).Count.ShouldBe(4);
-        Browser.Find("[data-zoom=full]").Click();
+        Browser.Click("[data-zoom=full]");
         Browser.Find("#zoom-figure").Text.ShouldBe("100 %");
         double inch = Browser.Run<double>("return document.getElementById('spread').getScreenCTM().a * 72");
         inch.ShouldBe(96, 0.01);
@@ -65,7 +65,7 @@ public sealed class DeskTests : InBrowser
         int id = OpenDesk(await Server.NewPublicationAsync(), 2);
 
         // Drawn square with Shift, from within the bleed of page 2: it stays there, where nothing is to catch.
-        Browser.Find("#catching").Click();
+        Browser.Click("#catching");
         Draw(id, (-6, -6), (94, 60), shift: true);
         var frame = (await FramesAsync(id))[0];
         frame.GetProperty("page").GetInt32().ShouldBe(2);
@@ -101,12 +101,12 @@ public sealed class DeskTests : InBrowser
         D((await FramesAsync(id))[0], "height").ShouldBe(side + 40, 3);
 
         // Nudged by a millimetre, ten with Shift.
-        Browser.Find("#canvas").SendKeys(Keys.ArrowRight);
+        Browser.Send("#canvas", Keys.ArrowRight);
         Eventually(id, f => Math.Abs(D(f[0], "x") - 72 - 72 / 25.4) < 1e-6, "nudged");
-        Browser.Find("#canvas").SendKeys(Keys.Shift + Keys.ArrowRight);
+        Browser.Send("#canvas", Keys.Shift + Keys.ArrowRight);
         Eventually(id, f => Math.Abs(D(f[0], "x") - 72 - 11 * 72 / 25.4) < 1e-6, "nudged ten times");
 
-        Browser.Find("#canvas").SendKeys(Keys.Delete);
+        Browser.Send("#canvas", Keys.Delete);
         Eventually(id, f => f.Length == 0, "removed");
         Browser.Until(() => !Browser.Has("#frames .frame"), "gone from the page");
 
@@ -119,12 +119,12 @@ public sealed class DeskTests : InBrowser
             string Revision() => Browser.Driver.FindElement(By.Id("revision")).GetAttribute("data-revision")!;
             string before = Revision();
             Browser.Until(() => Browser.Find("#undo").Enabled, "something to undo");
-            Browser.Find("#undo").Click();
+            Browser.Click("#undo");
             Browser.Until(() => Revision() != before, $"undone, step {i}");
         }
         Eventually(id, f => f.Length == 0, "all undone");
         Browser.Until(() => !Browser.Find("#undo").Enabled && !Browser.Has("#frames .frame"), "nothing left to undo");
-        Browser.Find("#canvas").SendKeys(Keys.Control + Keys.Shift + "z");
+        Browser.Send("#canvas", Keys.Control + Keys.Shift + "z");
         frame = Eventually(id, f => f.Length == 1, "done again");
         D(frame, "x").ShouldBe(-6, 1.5);
     }
@@ -162,17 +162,17 @@ public sealed class DeskTests : InBrowser
         // Every fit and alignment shows at once, and as the core computes it.
         foreach (var (label, applied) in new[] { ("Fit", "fit"), ("Stretch", "stretch"), ("Natural", "natural"), ("Fill", "fill") })
         {
-            Browser.Find($"[data-fit={label}]").Click();
+            Browser.Click($"[data-fit={label}]");
             frame = Eventually(id, f => f[0].GetProperty("placement").GetProperty("applied").GetString() == applied, label);
             var matrix = frame.GetProperty("placement").GetProperty("matrix").EnumerateArray().Select(v => v.GetDouble()).ToArray();
             Browser.Until(() => Browser.Run<IReadOnlyCollection<object>>("const m = document.querySelector('#frames image').transform.baseVal.consolidate().matrix; return [m.a, m.b, m.c, m.d, m.e, m.f]")
                 .Select(v => Convert.ToDouble(v, CultureInfo.InvariantCulture)).Zip(matrix).All(p => Math.Abs(p.First - p.Second) < 1e-3), label + " is shown");
             Browser.Until(() => Browser.Find($"[data-fit={label}]").GetAttribute("aria-pressed") == "true", label + " is marked");
         }
-        Browser.Find("[aria-label='Top left']").Click();
+        Browser.Click("[aria-label='Top left']");
         Eventually(id, f => f[0].GetProperty("set").TryGetProperty("align", out var a) && a.ValueKind == JsonValueKind.Array && a[0].GetDouble() == 0, "aligned");
         Browser.Until(() => Browser.Find("[aria-label='Top left']").GetAttribute("aria-pressed") == "true", "the alignment is marked");
-        Browser.Find("#canvas").SendKeys(".");
+        Browser.Send("#canvas", ".");
         Eventually(id, f => f[0].GetProperty("placement").GetProperty("applied").GetString() == "fit", "the next fit");
 
         // The picture follows while the frame is dragged, before the pointer is let go.
@@ -193,9 +193,9 @@ public sealed class DeskTests : InBrowser
         Browser.Until(() => Browser.Driver.FindElements(By.CssSelector(".thumb-placed")).Count == 2, "the sheet marks both as placed");
 
         // The PDF, downloaded by the browser.
-        Browser.Find("#output-button").Click();
-        Browser.Find("#output-card input[name=marks]").Click();
-        Browser.Find("#make-pdf").Click();
+        Browser.Click("#output-button");
+        Browser.Click("#output-card input[name=marks]");
+        Browser.Click("#make-pdf");
         string path = Browser.Until(() => Directory.GetFiles(Browser.Downloads, "*.pdf").FirstOrDefault(), "the PDF", 60);
         using var pdf = PdfDocument.Open(path);
         var page = pdf.GetPage(1);
@@ -211,16 +211,16 @@ public sealed class DeskTests : InBrowser
         int rule = (await Server.PostAsync($"/api/publications/{id}/rules", new { name = "Airy", fit = "shrink" })).GetProperty("id").GetInt32();
         OpenDesk(id);
         Draw(id, (60, 60), (260, 260));
-        Browser.Find($"#frame-rule option[value='{rule}']").Click();
+        Browser.Click($"#frame-rule option[value='{rule}']");
         Eventually(id, f => f[0].GetProperty("ruleId").ValueKind == JsonValueKind.Number, "the rule");
         Browser.Until(() => Browser.Find(".fit-choice legend").Text.Contains("from Airy", StringComparison.Ordinal), "its source");
         Browser.Until(() => Browser.Find(".empty-label").Text.EndsWith("Airy", StringComparison.Ordinal), "the placeholder says its rule");
-        Browser.Find(".more-fits option[value=Width]").Click();
+        Browser.Click(".more-fits option[value=Width]");
         Eventually(id, f => f[0].GetProperty("set").GetProperty("fit").GetString() == "width", "set here");
-        Browser.Find("[data-do=clear]").Click();
+        Browser.Click("[data-do=clear]");
         Eventually(id, f => f[0].GetProperty("set").GetProperty("fit").ValueKind == JsonValueKind.Null, "cleared");
         Browser.Until(() => Browser.Find(".fit-choice legend").Text.Contains("from Airy", StringComparison.Ordinal), "inherited again");
-        Browser.Find("#frame-rule option[value='']").Click();
+        Browser.Click("#frame-rule option[value='']");
         Eventually(id, f => f[0].GetProperty("ruleId").ValueKind == JsonValueKind.Null, "no rule");
     }
 
@@ -242,22 +242,18 @@ public sealed class DeskTests : InBrowser
     }
 
     [Fact]
-    public async Task A_folder_of_theServer_is_linked_from_the_page()
+    public async Task A_folder_of_the_server_is_linked_from_the_page()
     {
-        using var root = new TempFolder();
-        using (var picture = TestPictures.Quarters(300, 200)) TestPictures.Save(picture, root["linked.png"], 150);
-        using var server = new TestServer("--pictures", root.Path);
-        int id = await server.NewPublicationAsync("Linked");
-        Browser.Driver.Navigate().GoToUrl($"{server.Address}/publications/{id}/desk");
-        Browser.Find("#desk[data-ready]");
-        Browser.Find(".folder-link summary").Click();
+        using (var picture = TestPictures.Quarters(300, 200)) TestPictures.Save(picture, Pictures["linked.png"], 150);
+        int id = OpenDesk(await Server.NewPublicationAsync("Linked"));
+        Browser.Click(".folder-link summary");
         Type("#folder", "/etc");
-        Browser.Find("#folder-form button").Click();
+        Browser.Click("#folder-form button");
         Browser.Until(() => Browser.Find("#intake-words").Text.Contains("are open to linking", StringComparison.Ordinal), "the refusal");
-        Type("#folder", root.Path);
-        Browser.Find("#folder-form button").Click();
+        Type("#folder", Pictures.Path);
+        Browser.Click("#folder-form button");
         Browser.Until(() => Browser.Has(".thumb") && Browser.Find(".thumb").Text.Contains("linked.png", StringComparison.Ordinal), "the linked picture");
-        File.Exists(root["linked.png"]).ShouldBeTrue();
+        File.Exists(Pictures["linked.png"]).ShouldBeTrue();
     }
 
     [Fact]

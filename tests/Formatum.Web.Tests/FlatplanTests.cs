@@ -4,7 +4,7 @@ using OpenQA.Selenium;
 namespace Formatum.Web.Tests;
 
 /// <summary>Pages added, moved, copied and removed on the flatplan, in Chromium.</summary>
-public sealed class FlatplanTests : InBrowser
+public sealed class FlatplanTests(Workplace place) : InBrowser(place)
 {
     private int _id;
 
@@ -45,17 +45,17 @@ public sealed class FlatplanTests : InBrowser
         Drag(At(2, 0.5), At(1, 0.2));
         Until("341526", "both first");
 
-        Browser.Find("[data-pages=duplicate]").Click();
+        Browser.Click("[data-pages=duplicate]");
         Until("34341526", "copied");
         Press(Keys.Delete);
         Until("341526", "the copies removed");
         Type("#add-count", "3");
-        Browser.Find("[data-pages=add]").Click();
+        Browser.Click("[data-pages=add]");
         Until("341526---", "three blank ones at the end");
         for (int i = 0; i < 5; i++)
         {
             string before = Names();
-            Browser.Find("#undo").Click();
+            Browser.Click("#undo");
             Browser.Until(() => Names() != before, "undone");
             Browser.Until(() => !Browser.Has("#flatplan[aria-busy]"), "shown");
         }
@@ -68,8 +68,8 @@ public sealed class FlatplanTests : InBrowser
         _id = await Server.NewPublicationAsync("Short", pages: 2);
         Go($"/publications/{_id}/flatplan");
         Browser.Find(".plan-page");
-        Browser.Find("body").SendKeys(Keys.Control + "a");
-        Browser.Find("[data-pages=remove]").Click();
+        Browser.Send("body", Keys.Control + "a");
+        Browser.Click("[data-pages=remove]");
         Browser.Until(() => Browser.Has(".notice") && Browser.Find(".notice").Text.Contains("at least one page", StringComparison.Ordinal), "the refusal");
         Browser.Driver.FindElements(By.CssSelector(".plan-folios a"))[1].Click();
         Browser.Find("#desk[data-ready]");

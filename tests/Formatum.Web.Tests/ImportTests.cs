@@ -141,12 +141,12 @@ public sealed class ImportTests : IDisposable
         using var browser = new Browser();
         browser.Driver.Navigate().GoToUrl($"{_server.Address}/publications/{id}/images");
         browser.Find("#images[data-ready]");
-        browser.Find(".folder-link summary").Click();
-        browser.Find("#folder-form button").Click();
+        browser.Click(".folder-link summary");
+        browser.Click("#folder-form button");
         Browser.Until(() => browser.Find("#intake-words").Text.Contains("of 260 read", StringComparison.Ordinal), "progress");
         browser.Driver.Navigate().Refresh();
         Browser.Until(() => browser.Find("#intake-words").Text.Contains("left", StringComparison.Ordinal), "progress again, with an estimate");
-        browser.Find("#intake-cancel").Click();
+        browser.Click("#intake-cancel");
         Browser.Until(() => browser.Find("#intake-words").Text.Contains("It was stopped", StringComparison.Ordinal), "stopped");
         var names = await NamesAsync(id);
         names.Length.ShouldBeInRange(1, 259);

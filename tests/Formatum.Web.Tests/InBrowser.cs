@@ -6,17 +6,42 @@ using OpenQA.Selenium.Interactions;
 
 namespace Formatum.Web.Tests;
 
-/// <summary>Tests that do in Chromium what a person does, each with a server and a browser of its own.</summary>
-public abstract class InBrowser : IDisposable
+/// <summary>A server and a browser that the tests of a class use one after the other: starting both takes longer than most tests.</summary>
+public sealed class Workplace : IDisposable
 {
-    protected TestServer Server { get; } = new();
-    protected Browser Browser { get; } = new();
+    public TempFolder Pictures { get; } = new();
+    public TestServer Server { get; }
+    public Browser Browser { get; } = new();
+
+    public Workplace() => Server = new("--pictures", Pictures.Path);
+
+    /// <summary>Leaves nothing of the last test behind in the browser. Publications stay: each test makes its own.</summary>
+    public void Clear()
+    {
+        Browser.Clear(Server.Address);
+        foreach (string folder in Directory.GetDirectories(Pictures.Path)) Directory.Delete(folder, recursive: true);
+        foreach (string file in Directory.GetFiles(Pictures.Path)) File.Delete(file);
+    }
 
     public void Dispose()
     {
         Browser.Dispose();
         Server.Dispose();
-        GC.SuppressFinalize(this);
+        Pictures.Dispose();
+    }
+}
+
+/// <summary>Tests that do in Chromium what a person does.</summary>
+public abstract class InBrowser : IClassFixture<Workplace>
+{
+    protected TestServer Server { get; }
+    protected Browser Browser { get; }
+    protected TempFolder Pictures { get; }
+
+    protected InBrowser(Workplace place)
+    {
+        (Server, Browser, Pictures) = (place.Server, place.Browser, place.Pictures);
+        place.Clear();
     }
 
     protected void Go(string address) => Browser.Driver.Navigate().GoToUrl(Server.Address + address);
@@ -32,7 +57,7 @@ public abstract class InBrowser : IDisposable
     {
         // Selected and typed over, as a hand does: clearing a field by script would count as a change of its own.
         Settled();
-        Browser.Find(css).SendKeys(Keys.Control + "a" + Keys.Null + text);
+        Browser.Send(css, Keys.Control + "a" + Keys.Null + text);
     }
 
     /// <summary>Where a point of the spread is in the window.</summary>
@@ -74,7 +99,7 @@ public abstract class InBrowser : IDisposable
     protected void Draw(int publication, (double X, double Y) from, (double X, double Y) to, bool shift = false)
     {
         int before = FramesAsync(publication).Result.Length;
-        Browser.Driver.FindElement(By.Id("canvas")).SendKeys("1");
+        Browser.Send("#canvas", "1");
         Browser.Until(() => Browser.Has(".canvas[data-tool='rectangle']"), "the drawing tool");
         Drag(Window(from.X, from.Y), Window(to.X, to.Y), shift);
         Eventually(publication, f => f.Length == before + 1, "a new frame");

@@ -6,7 +6,7 @@ using OpenQA.Selenium.Interactions;
 namespace Formatum.Web.Tests;
 
 /// <summary>Pictures under the hand in Chromium: held, recropped, their subjects, frames made to measure, figures over them.</summary>
-public sealed class PictureTests : InBrowser
+public sealed class PictureTests(Workplace place) : InBrowser(place)
 {
     private int _id, _frame;
 
@@ -47,10 +47,10 @@ public sealed class PictureTests : InBrowser
         Math.Abs(Matrix()[0] - before[0]).ShouldBeGreaterThan(1);
 
         // Undone, then held: the picture stays as it lies on the page.
-        Browser.Find("#canvas").SendKeys(Keys.Control + "z");
+        Browser.Send("#canvas", Keys.Control + "z");
         Frame(_id, _frame, f => Math.Abs(D(f, "height") - 150) < 1e-9, "undone");
         Browser.Until(() => Shown() == shown, "as it was");
-        Browser.Find("#set-staysFitted").Click();
+        Browser.Click("#set-staysFitted");
         Frame(_id, _frame, f => f.GetProperty("set").TryGetProperty("staysFitted", out var s) && s.ValueKind == JsonValueKind.False, "it holds");
         Browser.Until(() => Browser.Has("[data-do=fit-once]"), "it can be fitted once");
         Drag(Window(400, 250), Window(500, 320));
@@ -59,7 +59,7 @@ public sealed class PictureTests : InBrowser
         Placement(larger).GetProperty("bareArea").GetDouble().ShouldBeGreaterThan(0.1);
         Placement(larger).GetProperty("flags").EnumerateArray().Select(f => f.GetString()).ShouldContain("holds");
 
-        Browser.Find("[data-do=fit-once]").Click();
+        Browser.Click("[data-do=fit-once]");
         Frame(_id, _frame, f => Placement(f).GetProperty("bareArea").GetDouble() < 1e-9, "fitted once");
     }
 
@@ -94,12 +94,12 @@ public sealed class PictureTests : InBrowser
         Drag(((int)corner[0], (int)corner[1]), ((int)corner[0] - 60, (int)corner[1] - 40));
         Frame(_id, _frame, f => Placement(f).GetProperty("matrix")[0].GetDouble() > now[0] * 1.05, "drawn larger by its corner");
         double zoom = Recrop().GetProperty("zoom").GetDouble();
-        Browser.Find("#canvas").SendKeys("+");
+        Browser.Send("#canvas", "+");
         Frame(_id, _frame, f => f.GetProperty("recrop").GetProperty("zoom").GetDouble() > zoom * 1.04, "zoomed by key");
         Browser.Driver.ExecuteScript("const s = document.getElementById('zoom-slide'); s.value = 1; s.dispatchEvent(new Event('input', { bubbles: true })); s.dispatchEvent(new Event('change', { bubbles: true }));");
         Frame(_id, _frame, f => Math.Abs(f.GetProperty("recrop").GetProperty("zoom").GetDouble() - 2) < 1e-6, "the slider at one doubling");
         was = Matrix();
-        Browser.Find("#canvas").SendKeys(Keys.ArrowDown);
+        Browser.Send("#canvas", Keys.ArrowDown);
         Frame(_id, _frame, f => Math.Abs(Placement(f).GetProperty("matrix")[5].GetDouble() - was[5] - 72 / 25.4) < 1e-6, "nudged by a millimetre");
 
         // Turned by its handle, then by numbers.
@@ -113,7 +113,7 @@ public sealed class PictureTests : InBrowser
         Type("#picture-scaleX", "120 %" + Keys.Tab);
         Frame(_id, _frame, f => Math.Abs(Placement(f).GetProperty("scale")[0].GetDouble() - 1.2) < 1e-6 && Math.Abs(Placement(f).GetProperty("scale")[1].GetDouble() - 1.2) < 1e-6, "both scales, linked");
         Browser.Until(() => Browser.Find("#picture-scaleX").GetDomProperty("value") == "120 %", "shown");
-        Browser.Find("#scales-linked").Click();
+        Browser.Click("#scales-linked");
         Type("#picture-scaleY", "150" + Keys.Tab);
         Frame(_id, _frame, f => Math.Abs(Placement(f).GetProperty("scale")[1].GetDouble() - 1.5) < 1e-6, "unlinked");
         Browser.Until(() => Browser.Find("#inspector").Text.Contains("Distortion", StringComparison.Ordinal), "the distortion is told");
@@ -122,7 +122,7 @@ public sealed class PictureTests : InBrowser
         Browser.Until(() => Browser.Find("#picture-angle-error").Text.Contains("is not an angle", StringComparison.Ordinal), "the refusal");
 
         // Left by Escape; it survives another size of the frame and back; reset.
-        Browser.Find("#canvas").SendKeys(Keys.Escape);
+        Browser.Send("#canvas", Keys.Escape);
         Browser.Until(() => !Browser.Has("[data-inside=yes]") && Browser.Has("#frame-width"), "outside again");
         was = Matrix();
         string recrop = Recrop().GetRawText();
@@ -134,7 +134,7 @@ public sealed class PictureTests : InBrowser
         Frame(_id, _frame, f => Math.Abs(D(f, "width") - 300) < 1e-6, "as wide as before");
         Matrix().ShouldBe(was, 1e-6);
         Browser.Until(() => Browser.Has("[data-do=picture-reset]"), "it can be reset");
-        Browser.Find("[data-do=picture-reset]").Click();
+        Browser.Click("[data-do=picture-reset]");
         Frame(_id, _frame, f => f.GetProperty("recrop").GetProperty("point").ValueKind == JsonValueKind.Null, "reset");
         Matrix().ShouldBe(before, 1e-6);
     }
@@ -143,9 +143,9 @@ public sealed class PictureTests : InBrowser
     public async Task Two_fingers_zoom_and_carry_a_picture()
     {
         await BeginAsync();
-        Browser.Find("#frames .frame").SendKeys(Keys.Enter);
+        Browser.Send("#frames .frame", Keys.Enter);
         Browser.Until(() => Browser.Find("[data-chosen]").GetAttribute("data-chosen") == $"{_frame}", "chosen by key");
-        Browser.Find("#frames .frame").SendKeys(Keys.Enter);
+        Browser.Send("#frames .frame", Keys.Enter);
         Browser.Find("[data-inside=yes]");
         Browser.Find("#inside .picture-edge");
         double before = Matrix()[0];
@@ -170,23 +170,23 @@ public sealed class PictureTests : InBrowser
     public async Task A_subject_point_is_suggested_accepted_set_and_used_where_the_picture_is_placed()
     {
         await BeginAsync((100, 300, 60, 200));
-        Browser.Find("#suggest-all").Click();
+        Browser.Click("#suggest-all");
         Browser.Until(() => Browser.Has(".thumb-subject.is-suggested"), "suggested");
         var image = (await Server.GetAsync($"/api/publications/{_id}")).GetProperty("images")[0];
         image.GetProperty("subject").ValueKind.ShouldBe(JsonValueKind.Null);
         image.GetProperty("suggestedSubject").ValueKind.ShouldBe(JsonValueKind.Array);
 
         Actions().MoveToElement(Browser.Find(".thumb")).Perform();
-        Browser.Find(".thumb-subject").Click();
+        Browser.Click(".thumb-subject");
         Browser.Find("#subject-dialog[open] .subject-mark.suggested");
-        Browser.Find("[data-subject-do=subject-accept]").Click();
+        Browser.Click("[data-subject-do=subject-accept]");
         Browser.Until(() => Browser.Has("#subject-dialog .subject-mark:not(.suggested)"), "accepted");
 
         // Set by a click at the left edge: the narrow frame then shows that edge.
         var field = Browser.Find("#subject-field img");
         Actions().MoveToElement(field, -(field.Size.Width / 2) + 12, 0).Click().Perform();
         Browser.Until(() => Server.GetAsync($"/api/publications/{_id}").Result.GetProperty("images")[0].GetProperty("subject")[0].GetDouble() < 0.06, "set");
-        Browser.Find("[data-subject-do=close]").Click();
+        Browser.Click("[data-subject-do=close]");
         var narrow = (await FramesAsync(_id)).Single(f => D(f, "width") == 60);
         Placement(narrow).GetProperty("matrix")[4].GetDouble().ShouldBe(0, 1e-6);
         string shown = Browser.Until(() => Browser.Driver.FindElements(By.CssSelector("#frames image")).ElementAtOrDefault(1)?.GetAttribute("transform"), "the narrow frame")!;
@@ -199,9 +199,9 @@ public sealed class PictureTests : InBrowser
         await BeginAsync((100, 300, 60, 200), (250, 300, 120, 120));
         Click(Window(250, 175));
         Browser.Until(() => Browser.Has("#more-measure"), "the inspector");
-        Browser.Find("#more-measure summary").Click();
-        Browser.Find("[data-reference='1,1']").Click();
-        Browser.Find("[data-takes=NaturalSize]").Click();
+        Browser.Click("#more-measure summary");
+        Browser.Click("[data-reference='1,1']");
+        Browser.Click("[data-takes=NaturalSize]");
         // 600 x 400 pixels at 300 ppi are 144 x 96 points; the lower right corner stays.
         var frame = Frame(_id, _frame, f => Math.Abs(D(f, "width") - 144) < 1e-6, "natural size");
         D(frame, "height").ShouldBe(96, 1e-6);
@@ -213,14 +213,14 @@ public sealed class PictureTests : InBrowser
         Click(Window(330, 200));
         Actions().KeyDown(Keys.Shift).MoveToLocation(Window(310, 360).X, Window(310, 360).Y).Click().KeyUp(Keys.Shift).Perform();
         Browser.Until(() => Browser.Find("#inspector h2").Text == "2 frames", "two are chosen");
-        Browser.Find("[data-fit=Stretch]").Click();
+        Browser.Click("[data-fit=Stretch]");
         Eventually(_id, f => f.Count(x => x.GetProperty("set").GetProperty("fit").GetString() == "stretch") == 2, "both");
         Drag(Window(80, 280), Window(420, 520));
         Browser.Until(() => Browser.Find("[data-chosen]").GetAttribute("data-chosen")!.Split(',').Length == 2, "those the pointer went over");
-        Browser.Find("#canvas").SendKeys(Keys.Control + "a");
+        Browser.Send("#canvas", Keys.Control + "a");
         Browser.Until(() => Browser.Find("#inspector h2").Text == "3 frames", "all");
         Browser.Until(() => Browser.Find(".fit-choice legend").Text.Contains("set on 2 of 3", StringComparison.Ordinal), "they differ");
-        Browser.Find("[data-do=clear]").Click();
+        Browser.Click("[data-do=clear]");
         Eventually(_id, f => f.All(x => x.GetProperty("set").GetProperty("fit").ValueKind == JsonValueKind.Null), "all cleared");
     }
 
@@ -229,12 +229,12 @@ public sealed class PictureTests : InBrowser
     {
         await BeginAsync((100, 300, 460, 460));
         Browser.Driver.FindElements(By.CssSelector(".frame .sharpness")).ShouldAllBe(e => !e.Displayed);
-        Browser.Find("[data-overlay=sharpness]").Click();
+        Browser.Click("[data-overlay=sharpness]");
         string[] Words() => [.. Browser.Driver.FindElements(By.CssSelector(".frame .sharpness text")).Select(e => e.Text)];
         // 300 points wide from 600 pixels at 300 ppi are 144 ppi; 460 high from 400 pixels 63.
         Words()[0].ShouldContain("144 ppi too coarse");
         Words()[1].ShouldContain("63 ppi too coarse");
-        Browser.Find("[data-overlay=figures]").Click();
+        Browser.Click("[data-overlay=figures]");
         Browser.Driver.FindElements(By.CssSelector(".frame .sharpness")).ShouldAllBe(e => !e.Displayed);
         var lines = Browser.Driver.FindElements(By.CssSelector(".frame .figures tspan")).Take(4).Select(e => e.Text).ToArray();
         lines.ShouldBe(["208.3 %", "144 ppi", "crop 25 %", "bare 0 %"]);

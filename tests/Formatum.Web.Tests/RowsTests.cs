@@ -3,7 +3,7 @@ using OpenQA.Selenium;
 
 namespace Formatum.Web.Tests;
 
-public sealed class RowsTests : InBrowser
+public sealed class RowsTests(Workplace place) : InBrowser(place)
 {
     [Fact]
     public async Task A_table_is_looked_at_poured_into_named_frames_and_undone()
@@ -15,18 +15,18 @@ public sealed class RowsTests : InBrowser
         using var folder = new TempFolder();
         await File.WriteAllTextAsync(folder["pots.csv"], "picture;piece;price\nmug.jpg;Mug;12.00\njug.jpg;Jug;18.00\nplate.jpg;Plate;9.00\n");
         OpenDesk(id);
-        Browser.Find("#rows-file").SendKeys(folder["pots.csv"]);
+        Browser.Send("#rows-file", folder["pots.csv"]);
         Browser.Until(() => Browser.Find("#rows-sum").Text == "2 pictures and 3 texts placed, 2 pages added.", "the proposal");
         Browser.Find(".rows-findings").Text.ShouldContain("Row 3, picture: There is no picture named plate.jpg.");
         Browser.Find(".row-preview .set-text").GetDomProperty("textContent").ShouldBe("Mug");
         Type("#row-looked-at", "2" + Keys.Tab);
         Browser.Until(() => Browser.Find(".row-preview .set-text").GetDomProperty("textContent") == "Jug", "the second row");
         (await FramesAsync(id)).Length.ShouldBe(2, "nothing is done yet");
-        Browser.Find("#take-rows").Click();
+        Browser.Click("#take-rows");
         Browser.Until(() => Browser.Find("#notices").Text.Contains("3 rows poured, 2 pages added", StringComparison.Ordinal), "told");
         (await FramesAsync(id)).Where(f => f.GetProperty("name").GetString() == "Piece").Select(f => f.GetProperty("text").GetProperty("paragraphs")[0].GetProperty("text").GetString()).ShouldBe(["Mug", "Jug", "Plate"]);
         Browser.Find("#desk[data-ready]");
-        Browser.Find("#canvas").SendKeys(Keys.Control + "z");
+        Browser.Send("#canvas", Keys.Control + "z");
         Eventually(id, f => f.Length == 2, "undone in one step");
 
         var report = await Server.PostAsync($"/api/publications/{id}/rows", new { columns = new[] { "Picture" }, rows = new[] { new[] { "cup" } }, onlyReport = true });
@@ -40,8 +40,8 @@ public sealed class RowsTests : InBrowser
         int image = (await Server.UploadAsync(id, ("mug.jpg", ApiTests.Jpeg())))[0].GetProperty("id").GetInt32();
         await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 40, y = 40, width = 200, height = 200, imageId = image });
         Go("/");
-        Browser.Find($"[popovertarget=edition-{id}]").Click();
-        Browser.Find($"#edition-edition-{id}").SendKeys("No. 13" + Keys.Enter);
+        Browser.Click($"[popovertarget=edition-{id}]");
+        Browser.Send($"#edition-edition-{id}", "No. 13" + Keys.Enter);
         Browser.Find("#desk[data-ready]");
         var list = await Server.GetAsync("/api/publications");
         int made = list.EnumerateArray().Max(p => p.GetProperty("id").GetInt32());

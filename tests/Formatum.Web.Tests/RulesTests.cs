@@ -6,7 +6,7 @@ using OpenQA.Selenium;
 namespace Formatum.Web.Tests;
 
 /// <summary>Fitting rules from the Rules screen and from frames, as a person works with them in Chromium.</summary>
-public sealed class RulesTests : InBrowser
+public sealed class RulesTests(Workplace place) : InBrowser(place)
 {
     private async Task<(int Publication, int Rule, int[] Frames)> BeginAsync()
     {
@@ -24,7 +24,7 @@ public sealed class RulesTests : InBrowser
         Browser.Find("#impact");
     }
 
-    private void Choose(string css, string value) => Browser.Find($"{css} option[value='{value}']").Click();
+    private void Choose(string css, string value) => Browser.Click($"{css} option[value='{value}']");
 
     private async Task<JsonElement> RuleAsync(int publication, int rule) =>
         (await Server.GetAsync($"/api/publications/{publication}")).GetProperty("rules").EnumerateArray().Single(r => r.GetProperty("id").GetInt32() == rule);
@@ -48,10 +48,10 @@ public sealed class RulesTests : InBrowser
         // Nothing has happened yet.
         Placement(await FrameAsync(id, frames[0])).GetProperty("applied").GetString().ShouldBe("fit");
 
-        Browser.Find("#apply").Click();
+        Browser.Click("#apply");
         foreach (int frame in frames) Frame(id, frame, f => Placement(f).GetProperty("applied").GetString() == "fill", "applied");
         Browser.Until(() => Browser.Find("#impact").Text.Contains("Nothing is changed", StringComparison.Ordinal), "the sheet anew");
-        Browser.Find("#undo").Click();
+        Browser.Click("#undo");
         foreach (int frame in frames) Frame(id, frame, f => Placement(f).GetProperty("applied").GetString() == "fit", "undone in one");
     }
 
@@ -71,7 +71,7 @@ public sealed class RulesTests : InBrowser
         Browser.Find("#error-insetTop").Text.ShouldBeEmpty();
         Type("#rule-rotation", "15" + Keys.Tab);
         Browser.Until(() => Browser.Find("#source-rotation").Text.StartsWith("set here", StringComparison.Ordinal), "its source");
-        Browser.Find("#discard").Click();
+        Browser.Click("#discard");
         Browser.Until(() => Browser.Find("#rule-insetTop").GetDomProperty("value") == "", "as it was");
         (await RuleAsync(id, rule)).GetProperty("inset").ValueKind.ShouldBe(JsonValueKind.Null);
     }
@@ -85,9 +85,9 @@ public sealed class RulesTests : InBrowser
         Choose("#rule-based", $"{rule}");
         Browser.Until(() => Browser.Find("#source-fit").Text == "open: Fit, Airy", "inherited from its base");
         Type("#rule-alignX", "0" + Keys.Tab);
-        Browser.Find("input[name=Default]").Click();
+        Browser.Click("input[name=Default]");
         Browser.Until(() => Browser.Find("#impact-sum").Text.Contains("1 empty placeholder", StringComparison.Ordinal), "the default touches what has no rule");
-        Browser.Find("#apply").Click();
+        Browser.Click("#apply");
         Browser.Until(() => Browser.Find("#rule-name").GetDomProperty("value") == "Tight" && Browser.Has(".rule-item[aria-current]"), "the new rule is open");
         var publication = await Server.GetAsync($"/api/publications/{id}");
         int made = publication.GetProperty("defaultRuleId").GetInt32();
@@ -97,21 +97,21 @@ public sealed class RulesTests : InBrowser
         OpenRules(id, $"{rule}");
         Choose("#rule-based", $"{made}");
         Browser.Until(() => Browser.Find("#error-basedOnId").Text.Contains("based on this one", StringComparison.Ordinal), "a loop is refused");
-        Browser.Find("#discard").Click();
+        Browser.Click("#discard");
         Browser.Until(() => Browser.Find("#impact").Text.Contains("Nothing is changed", StringComparison.Ordinal), "discarded");
 
-        Browser.Find("[hx-post$='handler=Duplicate']").Click();
+        Browser.Click("[hx-post$='handler=Duplicate']");
         Browser.Until(() => Browser.Find("#rule-name").GetDomProperty("value") == "Airy copy", "the copy is open");
 
         // Removed, with its settings kept where it was: no picture moves.
         OpenRules(id, $"{rule}");
-        Browser.Find("[popovertarget=remove-card]").Click();
+        Browser.Click("[popovertarget=remove-card]");
         Browser.Find("#remove-card").Text.ShouldContain("2 frames have it, 1 rule is based on it");
-        Browser.Find("#remove-card input[name=keep]").Click();
-        Browser.Find("#remove-card .btn-primary").Click();
+        Browser.Click("#remove-card input[name=keep]");
+        Browser.Click("#remove-card .btn-primary");
         Browser.Until(() => Browser.Find("#impact h2").Text == "Remove Airy", "what it would do");
         Browser.Find("#impact-sum").Text.ShouldStartWith("No picture changes");
-        Browser.Find("#apply").Click();
+        Browser.Click("#apply");
         Browser.Until(() => !Server.GetAsync($"/api/publications/{id}").Result.GetProperty("rules").EnumerateArray().Any(r => r.GetProperty("id").GetInt32() == rule), "removed");
         var frame = await FrameAsync(id, frames[0]);
         frame.GetProperty("ruleId").ValueKind.ShouldBe(JsonValueKind.Null);
@@ -123,18 +123,22 @@ public sealed class RulesTests : InBrowser
     {
         var (id, rule, _) = await BeginAsync();
         OpenRules(id, $"{rule}");
-        Browser.Find("[popovertarget=put-card]").Click();
-        Browser.Find("#put-card .btn-primary").Click();
+        Browser.Click("[popovertarget=put-card]");
+        Browser.Click("#put-card .btn-primary");
         Browser.Until(() => Browser.Find("#impact h2").Text == "Put Airy on 1 frame", "what it would do");
-        Browser.Find("#apply").Click();
+        Browser.Click("#apply");
         Eventually(id, f => f.All(x => x.GetProperty("ruleId").ValueKind == JsonValueKind.Number), "on all of them");
 
         Browser.Until(() => Browser.Find("#impact").Text.Contains("3 frames follow", StringComparison.Ordinal), "the sheet anew");
-        Browser.Find("[hx-post$='handler=Start']").Click();
+        Browser.Click("[hx-post$='handler=Start']");
         Browser.Until(() => Browser.Find(".rule-start").Text.StartsWith("New publications start with Airy", StringComparison.Ordinal), "the start is chosen");
         var fresh = await Server.GetAsync($"/api/publications/{await Server.NewPublicationAsync("Fresh")}");
         fresh.GetProperty("rules")[0].GetProperty("name").GetString().ShouldBe("Airy");
         fresh.GetProperty("defaultRuleId").GetInt32().ShouldBe(fresh.GetProperty("rules")[0].GetProperty("id").GetInt32());
+
+        Browser.Click(".rule-start button");
+        Browser.Until(() => Browser.Find(".rule-start").Text.StartsWith("New publications start with the built-in settings", StringComparison.Ordinal), "the start is dropped");
+        (await Server.GetAsync($"/api/publications/{await Server.NewPublicationAsync("Plain")}")).GetProperty("rules").GetArrayLength().ShouldBe(0);
     }
 
     [Fact]
@@ -143,13 +147,13 @@ public sealed class RulesTests : InBrowser
         var (id, rule, frames) = await BeginAsync();
         OpenDesk(id);
         Click(Window(140, 90));
-        Browser.Find("[aria-label='Top left']").Click();
+        Browser.Click("[aria-label='Top left']");
         Browser.Until(() => Browser.Find(".align-choice legend").Text.Contains("set here", StringComparison.Ordinal), "set here");
         // Its source value stands beside it.
         Browser.Find(".align-choice legend").Text.ShouldContain("built in: 50 %");
-        Browser.Find("#more-rule summary").Click();
+        Browser.Click("#more-rule summary");
         Type("#rule-name", "Corner");
-        Browser.Find("#make-rule .btn-primary").Click();
+        Browser.Click("#make-rule .btn-primary");
         var frame = Frame(id, frames[0], f => f.GetProperty("ruleId").GetInt32() != rule, "it has the new rule");
         frame.GetProperty("set").GetProperty("align").ValueKind.ShouldBe(JsonValueKind.Null);
         var made = await RuleAsync(id, frame.GetProperty("ruleId").GetInt32());
@@ -159,12 +163,12 @@ public sealed class RulesTests : InBrowser
 
         // Set something more, and push it back into the rule by way of the Rules screen.
         Browser.Until(() => Browser.Find(".align-choice legend").Text.Contains("from Corner", StringComparison.Ordinal), "inherited now");
-        Browser.Find("[data-fit=Stretch]").Click();
+        Browser.Click("[data-fit=Stretch]");
         Frame(id, frames[0], f => f.GetProperty("set").GetProperty("fit").GetString() == "stretch", "set here again");
         Browser.Until(() => Browser.Has("#more-rule a"), "the way to the rule");
-        Browser.Find("#more-rule a").Click();
+        Browser.Click("#more-rule a");
         Browser.Until(() => Browser.Has("#impact h2") && Browser.Find("#impact").Text.Contains("Takes on what is set on", StringComparison.Ordinal), "the rule as it would be");
-        Browser.Find("#apply").Click();
+        Browser.Click("#apply");
         Frame(id, frames[0], f => f.GetProperty("set").GetProperty("fit").ValueKind == JsonValueKind.Null, "nothing is set there any more");
         (await RuleAsync(id, frame.GetProperty("ruleId").GetInt32())).GetProperty("fit").GetString().ShouldBe("stretch");
     }
@@ -178,7 +182,7 @@ public sealed class RulesTests : InBrowser
         Browser.Until(() => Browser.Find("#apply").Enabled, "a change is under way");
         using (var other = await Server.Client.PutAsJsonAsync($"/api/publications/{id}/rules/{rule}", new { name = "Airy", fit = "shrink" })) other.IsSuccessStatusCode.ShouldBeTrue();
         Browser.Until(() => Browser.Has("[data-elsewhere]"), "told of the other window");
-        Browser.Find("#apply").Click();
+        Browser.Click("#apply");
         Browser.Until(() => Browser.Has(".notice") && Browser.Find(".notice").Text.Contains("The rule Airy was changed in another window", StringComparison.Ordinal), "the clash");
         Browser.Find("#rule-rotation").GetDomProperty("value").ShouldBe("15");
         var stands = await RuleAsync(id, rule);

@@ -38,16 +38,16 @@ public sealed class ScreenshotMaker
         Show("/setup", "#plan svg", "setup.png");
         Show("/publications/1/desk/3", "#desk[data-ready]", "desk.png");
         browser.Driver.FindElements(By.CssSelector("#frames .frame")).Count.ShouldBe(16);
-        browser.Find("#frames .frame").Click();
+        browser.Click("#frames .frame");
         browser.Find("#figure-crop");
         Save("desk-frame.png");
-        browser.Find("#go-inside").Click();
+        browser.Click("#go-inside");
         browser.Find("#inside .picture-edge");
-        browser.Find("#canvas").SendKeys("+++++");
+        browser.Send("#canvas", "+++++");
         Browser.Until(() => browser.Find("#picture-scaleX").GetDomProperty("value") is { } scale && browser.Has("[data-do=picture-reset]:not(:disabled)") && scale.Length > 0, "recropped");
         Save("inside.png");
         Show("/publications/1/desk/3", "#desk[data-ready]", null);
-        browser.Find("[data-overlay=sharpness]").Click();
+        browser.Click("[data-overlay=sharpness]");
         browser.Driver.FindElements(By.CssSelector(".frame .sharpness text")).Count.ShouldBe(10);
         Save("sharpness.png");
         Show("/publications/1/flatplan", ".plan-picture svg", null);
@@ -66,9 +66,9 @@ public sealed class ScreenshotMaker
         actions.SendKeys(Keys.Escape).Release().Perform();
         Show("/publications/1/rules", "#rule-samples svg", null);
         browser.Driver.FindElements(By.CssSelector(".rule-item")).Count.ShouldBe(5);
-        browser.Driver.FindElements(By.CssSelector(".rule-item"))[3].Click();
+        browser.Click("li:nth-child(4) > .rule-item");
         Browser.Until(() => browser.Find("#rule-name").GetDomProperty("value") == "Product shot", "the rule");
-        browser.Find("#rule-fit option[value=Fill]").Click();
+        browser.Click("#rule-fit option[value=Fill]");
         browser.Find("[data-touched]");
         Save("rules.png");
 
@@ -76,7 +76,7 @@ public sealed class ScreenshotMaker
         // The list comes anew once the watch has told of the links that changed.
         void Click(string css, string then) => Browser.Until(() =>
         {
-            browser.Find(css).Click();
+            browser.Click(css);
             return browser.Find(then).Displayed;
         }, then);
         Click("[data-card]", "#image-card .uses li");
@@ -90,7 +90,7 @@ public sealed class ScreenshotMaker
         browser.Find("#text-family");
         Save("text.png");
         Show("/publications/2/desk/3", "#desk[data-ready]", null);
-        if (browser.Has("[data-do=tray-add-unplaced]")) browser.Find("[data-do=tray-add-unplaced]").Click();
+        if (browser.Has("[data-do=tray-add-unplaced]")) browser.Click("[data-do=tray-add-unplaced]");
         Browser.Until(() => browser.Driver.FindElements(By.CssSelector("[data-tray]")).Count > 20, "the pictures");
         Browser.Until(() => !browser.Has("#desk[aria-busy]"), "the tray");
         Browser.Until(() =>
@@ -103,11 +103,11 @@ public sealed class ScreenshotMaker
         browser.Find(".tray-preview image");
         Browser.Until(() => browser.Find("#pointer-words").Text.Contains("crop", StringComparison.Ordinal), "its figures");
         Save("tray.png");
-        browser.Find("#pour").Click();
+        browser.Click("#pour");
         browser.Find("#pour-sum");
-        browser.Find("#pour-form [name=order][value=Best]").Click();
+        browser.Click("#pour-form [name=order][value=Best]");
         browser.Find("#pour-form [name=order][value=Best]:checked");
-        browser.Find("#pour-form [name=layout][value=Page]").Click();
+        browser.Click("#pour-form [name=layout][value=Page]");
         Browser.Until(() => browser.Find("#pour-sum").Text.Contains("added", StringComparison.Ordinal), "the proposal");
         Save("pour.png");
     }

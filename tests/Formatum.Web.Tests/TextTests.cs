@@ -7,7 +7,7 @@ using OpenQA.Selenium;
 
 namespace Formatum.Web.Tests;
 
-public sealed class TextTests : InBrowser
+public sealed class TextTests(Workplace place) : InBrowser(place)
 {
     private const string Heading = "Shape follows fire", Body = "Glazes from the autumn kiln, each fired twice in the shed behind the house.";
 
@@ -19,7 +19,7 @@ public sealed class TextTests : InBrowser
     public async Task Text_is_typed_in_its_place_styled_and_set_the_same_on_screen_and_in_print()
     {
         int id = OpenDesk(await Server.NewPublicationAsync());
-        Browser.Find("#canvas").SendKeys("5");
+        Browser.Send("#canvas", "5");
         Drag(Window(60, 60), Window(260, 160));
         Browser.Find(".writing");
         Browser.Until(() => Browser.Driver.SwitchTo().ActiveElement().GetAttribute("class") == "writing", "the caret is in it");
@@ -33,15 +33,15 @@ public sealed class TextTests : InBrowser
         Shown(text).ShouldBe(Lines(frame));
 
         // A style for the paragraph the caret stands in; then one for all.
-        Browser.Find("#write").Click();
+        Browser.Click("#write");
         Browser.Until(() => Browser.Driver.SwitchTo().ActiveElement().GetAttribute("class") == "writing", "the caret is in it again");
         Actions().KeyDown(Keys.Control).SendKeys(Keys.Home).KeyUp(Keys.Control).Perform();
         Type("#text-size", "20" + Keys.Tab);
         Frame(id, text, f => Sizes(f).SequenceEqual([20, 10]), "the heading alone is larger");
-        Browser.Find(".writing").SendKeys(Keys.Escape);
+        Browser.Send(".writing", Keys.Escape);
         Browser.Until(() => !Browser.Has(".writing"), "closed again");
         Settled();
-        Browser.Find("[data-text-align=Justified]").Click();
+        Browser.Click("[data-text-align=Justified]");
         frame = Frame(id, text, f => f.GetProperty("text").GetProperty("paragraphs").EnumerateArray().All(p => p.GetProperty("alignment").GetString() == "justified"), "both justified");
         Browser.Until(() => Shown(text).SequenceEqual(Lines(frame)), "shown as set");
 
@@ -55,7 +55,7 @@ public sealed class TextTests : InBrowser
         await File.WriteAllBytesAsync(folder["t.pdf"], await Server.Client.GetByteArrayAsync($"/api/publications/{id}/output.pdf"));
         Testing.Tool.Run("pdftotext", "-raw", "-l", "1", folder["t.pdf"], "-").Split('\n', '\f').Select(l => l.TrimEnd()).Where(l => l.Length > 0).ShouldBe(Lines(frame).Where(l => l.Length > 0));
 
-        Browser.Find("#canvas").SendKeys(Keys.Control + "z");
+        Browser.Send("#canvas", Keys.Control + "z");
         Frame(id, text, f => f.GetProperty("text").GetProperty("leftOut").GetInt32() == 0, "undone");
     }
 

@@ -5,7 +5,7 @@ using OpenQA.Selenium;
 
 namespace Formatum.Web.Tests;
 
-public sealed class TrayTests : InBrowser
+public sealed class TrayTests(Workplace place) : InBrowser(place)
 {
     /// <summary>Uploads pictures of the given sizes; their ids in order.</summary>
     private async Task<int[]> PicturesAsync(int publication, params (int Width, int Height)[] sizes)
@@ -31,24 +31,24 @@ public sealed class TrayTests : InBrowser
         OpenDesk(id);
         // Put in one by one, and all the others that are placed nowhere.
         Actions().MoveToElement(Browser.Find($"#image-{images[1]}")).Perform();
-        Browser.Find($"#image-{images[1]} .thumb-tray").Click();
+        Browser.Click($"#image-{images[1]} .thumb-tray");
         Browser.Until(() => Shown().SequenceEqual([images[1]]), "one in the tray");
         Settled();
-        Browser.Find("[data-do=tray-add-unplaced]").Click();
+        Browser.Click("[data-do=tray-add-unplaced]");
         Browser.Until(() => Shown().SequenceEqual([images[1], images[0], images[2], images[3]]), "all in the tray");
         Settled();
 
         // Over the frame, the very picture as it would be fitted, with its figures.
-        Browser.Find("#canvas").SendKeys("t");
+        Browser.Send("#canvas", "t");
         Browser.Until(() => InHand() == images[1], "the first is in hand");
         Move(Window(120, 120));
         Browser.Until(() => Browser.Has(".tray-preview image"), "the preview");
         string shown = Browser.Find(".tray-preview image").GetAttribute("transform")!;
         Browser.Find("#pointer-words").Text.ShouldContain("crop 33.3 %");
         (await FrameAsync(id, frame)).GetProperty("imageId").ValueKind.ShouldBe(JsonValueKind.Null);
-        Browser.Find("#canvas").SendKeys(Keys.ArrowRight);
+        Browser.Send("#canvas", Keys.ArrowRight);
         Browser.Until(() => InHand() == images[0], "the next is in hand");
-        Browser.Find("#canvas").SendKeys(Keys.ArrowLeft);
+        Browser.Send("#canvas", Keys.ArrowLeft);
         Click(Window(120, 120));
         Frame(id, frame, f => f.GetProperty("imageId").ValueKind == JsonValueKind.Number && f.GetProperty("imageId").GetInt32() == images[1], "placed");
         Browser.Find($"#frame-{frame} image").GetAttribute("transform").ShouldBe(shown);
@@ -63,11 +63,11 @@ public sealed class TrayTests : InBrowser
         Browser.Until(() => InHand() == images[3], "and the fourth is in hand");
 
         // Put down, it waits on; also after the page is opened anew.
-        Browser.Find("#canvas").SendKeys(Keys.Escape);
+        Browser.Send("#canvas", Keys.Escape);
         Browser.Until(() => InHand() is null, "put down");
         OpenDesk(id);
         Shown().ShouldBe([images[3]]);
-        Browser.Find("#canvas").SendKeys(Keys.Control + "z");
+        Browser.Send("#canvas", Keys.Control + "z");
         Browser.Until(() => Shown().SequenceEqual([images[2], images[3]]), "undone, the picture waits again");
     }
 
@@ -81,14 +81,14 @@ public sealed class TrayTests : InBrowser
         var made = new List<int>();
         for (int i = 0; i < 2; i++) made.Add((await Server.PostAsync(frames, new { page = 1, x = 60 + 150 * i, y = 60, width = 120, height = 120, imageId = images[i] })).GetProperty("id").GetInt32());
         OpenDesk(id);
-        Browser.Find($"[data-tray='{images[0]}']").SendKeys(Keys.Alt + Keys.ArrowRight);
+        Browser.Send($"[data-tray='{images[0]}']", Keys.Alt + Keys.ArrowRight);
         Browser.Until(() => Shown().SequenceEqual([images[1], images[0], images[2]]), "moved by key");
         Settled();
         var (from, to) = (Browser.Find($"[data-tray='{images[2]}']"), Browser.Find($"[data-tray='{images[1]}']"));
         Actions().MoveToElement(from).ClickAndHold().MoveToElement(to, 2, 2).MoveToElement(to).Release().Perform();
         Browser.Until(() => Shown().SequenceEqual([images[2], images[1], images[0]]), "moved by hand");
         Settled();
-        Browser.Find($"[data-tray='{images[1]}']").SendKeys(Keys.Delete);
+        Browser.Send($"[data-tray='{images[1]}']", Keys.Delete);
         Browser.Until(() => Shown().SequenceEqual([images[2], images[0]]), "taken out");
         Settled();
 
@@ -96,10 +96,10 @@ public sealed class TrayTests : InBrowser
         Browser.Find("[data-do=send-back]");
         Settled();
         Actions().KeyDown(Keys.Shift).MoveToLocation(Window(270, 120).X, Window(270, 120).Y).Click().KeyUp(Keys.Shift).Perform();
-        Browser.Find("[data-do=swap]").Click();
+        Browser.Click("[data-do=swap]");
         Frame(id, made[0], f => f.GetProperty("imageId").GetInt32() == images[1], "swapped");
         (await FrameAsync(id, made[1])).GetProperty("imageId").GetInt32().ShouldBe(images[0]);
-        Browser.Find("[data-do=send-back]").Click();
+        Browser.Click("[data-do=send-back]");
         Frame(id, made[0], f => f.GetProperty("imageId").ValueKind == JsonValueKind.Null, "emptied");
         (await TrayAsync(id)).ShouldBe([images[1], images[0], images[2]]);
 
@@ -113,9 +113,9 @@ public sealed class TrayTests : InBrowser
         }
         Go($"/publications/{id}/desk/1?frame={made[0]}");
         Browser.Find("#desk[data-ready]");
-        Browser.Find("#replace-everywhere").Click();
+        Browser.Click("#replace-everywhere");
         Browser.Driver.ExecuteScript("arguments[0].scrollIntoView({ block: 'center' })", Browser.Find($"#image-{images[2]}"));
-        Browser.Find($"#image-{images[2]} .thumb").Click();
+        Browser.Click($"#image-{images[2]} .thumb");
         Eventually(id, f => f.All(x => x.GetProperty("imageId").GetInt32() == images[2]), "replaced in both");
     }
 
@@ -126,24 +126,24 @@ public sealed class TrayTests : InBrowser
         var images = await PicturesAsync(id, [.. Enumerable.Range(0, 300).Select(i => (90 + i % 7 * 10, 80 + i % 5 * 10))]);
         for (int i = 0; i < 6; i++) await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 40 + i % 2 * 260, y = 40 + i / 2 * 250, width = 240, height = 230 });
         OpenDesk(id);
-        Browser.Find("[data-do=tray-add-unplaced]").Click();
+        Browser.Click("[data-do=tray-add-unplaced]");
         Browser.Until(() => Shown().Length == 300, "all in the tray");
         Settled();
-        Browser.Find("#pour").Click();
+        Browser.Click("#pour");
         Browser.Until(() => Browser.Find("#pour-sum").Text == "6 pictures placed; 294 left in the tray.", "the proposal");
-        Browser.Find("#pour-form [name=layout][value=Page]").Click();
+        Browser.Click("#pour-form [name=layout][value=Page]");
         Browser.Until(() => Browser.Find("#pour-sum").Text == "300 pictures placed, 49 pages added.", "the proposal with pages");
-        Browser.Find("#pour-form [name=order][value=Best]").Click();
+        Browser.Click("#pour-form [name=order][value=Best]");
         Browser.Until(() => Browser.Has("#pour-form [name=order][value=Best]:checked") && Browser.Find("#take-pour").Enabled, "by best match");
         (await FramesAsync(id)).Length.ShouldBe(6, "nothing is done yet");
-        Browser.Find("#take-pour").Click();
+        Browser.Click("#take-pour");
         Browser.Until(() => Browser.Find("#notices").Text.Contains("300 pictures poured, 49 pages added", StringComparison.Ordinal), "told");
         var frames = await FramesAsync(id);
         frames.Length.ShouldBe(300);
         frames.Select(f => f.GetProperty("imageId").GetInt32()).Order().ShouldBe(images.Order());
         frames.Max(f => f.GetProperty("page").GetInt32()).ShouldBe(50);
         Browser.Find("#desk[data-ready]");
-        Browser.Find("#canvas").SendKeys(Keys.Control + "z");
+        Browser.Send("#canvas", Keys.Control + "z");
         Eventually(id, f => f.Length == 6 && f.All(x => x.GetProperty("imageId").ValueKind == JsonValueKind.Null), "undone in one step");
         Browser.Until(() => Shown().Length == 300, "and all wait again");
     }
