@@ -7,7 +7,18 @@ public static class PictureFormat
 {
     public const string Readable = "JPEG, PNG, TIFF, WebP, GIF, AVIF and SVG";
 
-    /// <summary>"jpeg", "png", "tiff", "webp", "gif", "avif" or "svg".</summary>
+    /// <summary>So many bytes tell.</summary>
+    private const int Enough = 4096;
+
+    /// <summary>The format of what a stream holds from here on.</summary>
+    /// <exception cref="BadPicture">It is none that can be read.</exception>
+    public static string Of(Stream stream)
+    {
+        var start = new byte[Enough];
+        return Of(start.AsSpan(0, stream.ReadAtLeast(start, start.Length, throwOnEndOfStream: false)));
+    }
+
+    /// <summary>One of <see cref="Core.Publications.LinkedImage.Formats"/>.</summary>
     /// <exception cref="BadPicture">It is none of these.</exception>
     public static string Of(ReadOnlySpan<byte> start)
     {

@@ -28,8 +28,7 @@ public sealed class PictureReader(PictureLimits limits, PreviewStore previews)
         try
         {
             using var stream = new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.Read, 1 << 16, FileOptions.SequentialScan);
-            var start = new byte[4096];
-            format = PictureFormat.Of(start.AsSpan(0, stream.ReadAtLeast(start, start.Length, throwOnEndOfStream: false)));
+            format = PictureFormat.Of(stream);
             if (format == "svg")
             {
                 if (file.Length > PictureLimits.MostSvgBytes) throw new BadPicture($"The SVG has {file.Length >> 20} MB; {PictureLimits.MostSvgBytes >> 20} MB is the most. Simplify it, or bring it in as PNG.");

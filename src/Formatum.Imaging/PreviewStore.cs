@@ -12,26 +12,56 @@ public sealed class PreviewStore(string folder)
 
     private const int Quality = 82;
 
+    public static readonly IReadOnlyList<string> Endings = [".jpg", ".png"];
+
+    /// <summary>Stands behind the size in the names of previews that came from elsewhere.</summary>
+    private const string Borrowed = "-borrowed";
+
     /// <summary>The preview of the given size; null where none was made.</summary>
-    public string? Find(string contentHash, int size)
-    {
-        foreach (string ending in new[] { ".jpg", ".png" })
-        {
-            string path = PathOf(contentHash, size, ending);
-            if (File.Exists(path)) return path;
-        }
-        return null;
-    }
+    public string? Find(string contentHash, int size) => FindOwn(contentHash, size) ?? Find(contentHash, size, Borrowed);
+
+    private string? FindOwn(string contentHash, int size) => Find(contentHash, size, "");
+
+    private string? Find(string contentHash, int size, string kind) => Endings.Select(ending => PathOf(contentHash, size, kind + ending)).FirstOrDefault(File.Exists);
 
     /// <summary>Makes all sizes of a picture that has none yet, from one pass over the file.</summary>
     /// <exception cref="VipsException">The picture is broken.</exception>
     public void Make(string path, string contentHash, string format, bool hasAlpha)
     {
-        if (Sizes.All(size => Find(contentHash, size) is not null)) return;
+        if (Sizes.All(size => FindOwn(contentHash, size) is not null)) return;
+        MakeAll(path, contentHash, format, hasAlpha, "");
+    }
+
+    /// <summary>Keeps the largest preview of a picture whose file is not here. It gives way to what the picture itself shows, once that is read.</summary>
+    /// <param name="path">The preview, as JPEG or PNG.</param>
+    /// <param name="contentHash">Of the picture it shows.</param>
+    /// <exception cref="BadPicture">It is no such preview.</exception>
+    public void Borrow(string path, string contentHash)
+    {
+        string format;
+        using (var stream = File.OpenRead(path)) format = PictureFormat.Of(stream);
+        try
+        {
+            bool hasAlpha;
+            using (var header = format is "jpeg" or "png" ? Vips.Open(path, format) : throw new BadPicture("A preview is JPEG or PNG."))
+            {
+                if (Math.Max(header.Width, header.Height) > Sizes[^1]) throw new BadPicture($"A preview has {Sizes[^1]} pixels at most on a side.");
+                hasAlpha = header.HasAlpha();
+            }
+            MakeAll(path, contentHash, format, hasAlpha, Borrowed);
+        }
+        catch (VipsException e)
+        {
+            throw new BadPicture("The preview is broken.", e);
+        }
+    }
+
+    private void MakeAll(string path, string contentHash, string format, bool hasAlpha, string kind)
+    {
         int largest = Sizes[^1];
         using var read = Vips.Reduced(path, format, largest, largest);
         using var full = read.CopyMemory();
-        string ending = hasAlpha ? ".png" : ".jpg";
+        string ending = kind + (hasAlpha ? ".png" : ".jpg");
         Directory.CreateDirectory(Path.GetDirectoryName(PathOf(contentHash, largest, ending))!);
         var source = full;
         for (int i = Sizes.Count - 1; i >= 0; i--)

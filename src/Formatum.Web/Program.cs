@@ -44,6 +44,8 @@ builder.Services.AddSingleton(new PreviewStore(options.PreviewFolder));
 builder.Services.AddSingleton<PictureReader>();
 builder.Services.AddSingleton<SubjectFinder>();
 builder.Services.AddSingleton<PictureIntake>();
+builder.Services.AddSingleton<BundleIntake>();
+builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton(_ => new PublicationStore(options.DatabaseFile));
 builder.Services.AddSingleton<ChangeEvents>();
 builder.Services.AddSingleton<LinkStates>();

@@ -27,21 +27,9 @@ public sealed record DefineRule : Edit
         if (RuleId is { } id) RuleOf(draft, id);
         var errors = new FieldErrors();
         string name = Name.Trim();
-        if (name.Length == 0) errors.Add("name", "A rule needs a name. Type one, such as \"Product shot\".");
-        if (name.Length > FittingRule.LongestName) errors.Add("name", $"The name has {name.Length} characters; {FittingRule.LongestName} is the most. Shorten it.");
-        if (draft.Origin.Rules.Values.Any(r => r.Id != RuleId && string.Equals(r.Name, name, StringComparison.OrdinalIgnoreCase)))
+        RuleChecks.Check(draft.Origin, new() { Id = RuleId ?? 0, Name = name, Description = Description, BasedOnId = BasedOnId, Settings = Settings }, errors);
+        if (draft.Origin.Rules.Values.Any(r => r.Id != RuleId && RuleChecks.SameName.Equals(r.Name, name)))
             errors.Add("name", $"There is a rule named {name} already. Take another name.");
-        if (Description.Length > FittingRule.LongestDescription)
-            errors.Add("description", $"The description has {Description.Length} characters; {FittingRule.LongestDescription} is the most. Shorten it.");
-        if (BasedOnId is { } basis)
-        {
-            if (draft.Find(new(PartKind.Rule, basis)) is null) errors.Add("basedOnId", $"There is no rule {basis} to base this one on.");
-            else if (RuleId is { } own && Cascade.WouldLoop(draft.Origin, own, basis))
-                errors.Add("basedOnId", "That rule is itself based on this one, directly or through others. Base this one on another.");
-            else if (Cascade.Chain(draft.Origin, basis).Count() >= Cascade.LongestChain)
-                errors.Add("basedOnId", $"That rule stands at the end of a chain of {Cascade.LongestChain}; no chain may be longer. Base this one on a rule nearer its root.");
-        }
-        FitSettingsCheck.Check(Settings, errors);
         errors.ThrowIfAny();
         var rule = new FittingRule { Id = RuleId ?? draft.NewId(), Name = name, Description = Description.Trim(), BasedOnId = BasedOnId, Settings = Settings };
         draft.Put(rule);

@@ -24,7 +24,9 @@ public sealed record LinkedImage : Part
     /// <summary>SHA-256 of the file's content, lower-case hexadecimal.</summary>
     public required string ContentHash { get; init; }
 
-    /// <summary>"jpeg", "png", "tiff", "webp", "gif", "avif" or "svg".</summary>
+    public static readonly ImmutableArray<string> Formats = ["jpeg", "png", "tiff", "webp", "gif", "avif", "svg"];
+
+    /// <summary>One of <see cref="Formats"/>.</summary>
     public required string Format { get; init; }
 
     /// <summary>Pixels as stored, before orientation.</summary>

@@ -42,6 +42,7 @@ public static class ApiEndpoints
         RuleEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         ImportEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         FillingEndpoints.Map(api.MapGroup("/publications/{id:int}"));
+        BundleEndpoints.Map(api);
 
         api.MapPost("/publications/{id:int}/frames", MakeFrame).WithSummary("Makes a frame.");
         api.MapPatch("/publications/{id:int}/frames/{frameId:int}", ChangeFrame).WithSummary("Changes a frame; what is left out stays.");

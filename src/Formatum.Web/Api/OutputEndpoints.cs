@@ -85,5 +85,6 @@ public static class OutputEndpoints
 
     private static string TypeOf(string path) => path.EndsWith(".png", StringComparison.Ordinal) ? "image/png" : "image/jpeg";
 
-    private static string FileName(string name) => new([.. name.Select(c => char.IsLetterOrDigit(c) || c is ' ' or '-' or '_' ? c : '-')]);
+    /// <summary>A name as a browser may keep it.</summary>
+    internal static string FileName(string name) => new([.. name.Select(c => char.IsLetterOrDigit(c) || c is ' ' or '-' or '_' ? c : '-')]);
 }

@@ -2,6 +2,7 @@ using System.Net;
 using System.Text.Json;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
+using Formatum.Output.Bundles;
 using Formatum.Storage;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Mvc;
@@ -56,6 +57,8 @@ public sealed class Problems(ILogger<Problems> log) : IExceptionHandler
                 return Problem(StatusCodes.Status409Conflict, "Changed elsewhere meanwhile", exception.Message);
             case BadPicture:
                 return Problem(StatusCodes.Status422UnprocessableEntity, "A linked image cannot be used", exception.Message);
+            case BadBundle:
+                return Problem(StatusCodes.Status422UnprocessableEntity, "The bundle was not taken in", exception.Message);
             case BadHttpRequestException { InnerException: JsonException json }:
                 return Json(json);
             case JsonException json:

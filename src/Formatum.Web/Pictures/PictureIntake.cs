@@ -209,18 +209,23 @@ public sealed class PictureIntake(ServerOptions options, PictureReader reader, S
         return whole ? path : null;
     }
 
+    /// <summary>Moves a file that was read to where this program keeps pictures, by its content; what is there already is not kept twice.</summary>
+    public LinkedImage Keep(LinkedImage image)
+    {
+        string kept = PathOf(image);
+        Directory.CreateDirectory(Path.GetDirectoryName(kept)!);
+        if (!File.Exists(kept)) File.Move(image.Path, kept);
+        return image with { Path = kept, Modified = new DateTimeOffset(File.GetLastWriteTimeUtc(kept)) };
+    }
+
+    /// <summary>Where a picture of this content is kept, if it is.</summary>
+    public string PathOf(LinkedImage image) => Path.Combine(Options.PictureFolder, image.ContentHash[..2], $"{image.ContentHash}.{image.Format}");
+
     private Arrival TakeUpload(string incoming, string name)
     {
         try
         {
-            return Guarded(name, () =>
-            {
-                var image = Reader.Read(incoming, name);
-                string kept = Path.Combine(Options.PictureFolder, image.ContentHash[..2], $"{image.ContentHash}.{image.Format}");
-                Directory.CreateDirectory(Path.GetDirectoryName(kept)!);
-                if (!File.Exists(kept)) File.Move(incoming, kept);
-                return image with { Path = kept, Modified = new DateTimeOffset(File.GetLastWriteTimeUtc(kept)) };
-            });
+            return Guarded(name, () => Keep(Reader.Read(incoming, name)));
         }
         finally
         {

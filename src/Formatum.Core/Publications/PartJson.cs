@@ -1,22 +1,37 @@
 using System.Collections.Immutable;
 using System.Text;
 using System.Text.Json;
+using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
 using Formatum.Core.Geometry;
-using Formatum.Core.Publications;
 
-namespace Formatum.Storage;
+namespace Formatum.Core.Publications;
 
 /// <summary>Parts and changes as JSON. What is written is described in docs/storage.md.</summary>
 public static class PartJson
 {
-    private static readonly JsonSerializerOptions Options = new()
+    private static readonly JsonSerializerOptions Options = Make(strict: false);
+
+    /// <summary>For what comes from outside: nothing unknown, nothing twice, no numbers for words, no null where there has to be something.</summary>
+    private static readonly JsonSerializerOptions Strict = Make(strict: true);
+
+    private static JsonSerializerOptions Make(bool strict) => new()
     {
         PropertyNamingPolicy = JsonNamingPolicy.CamelCase,
         DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
         IgnoreReadOnlyProperties = true,
-        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase), new OutlineConverter() },
+        UnmappedMemberHandling = strict ? JsonUnmappedMemberHandling.Disallow : JsonUnmappedMemberHandling.Skip,
+        AllowDuplicateProperties = !strict,
+        RespectNullableAnnotations = strict,
+        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: !strict), new OutlineConverter() },
     };
+
+    /// <summary>The part as a JSON object.</summary>
+    public static JsonObject ToObject(Part part) => JsonSerializer.SerializeToNode(part, part.GetType(), Options)!.AsObject();
+
+    /// <summary>Reads a part that comes from outside. What its values may be is left to <see cref="Edits.PublicationCheck"/>.</summary>
+    /// <exception cref="JsonException">The object is no such part, or has something no such part has.</exception>
+    public static T FromOutside<T>(JsonNode? node) where T : Part => node.Deserialize<T>(Strict) ?? throw new JsonException("A part is missing.");
 
     public static string Write(Part part) => JsonSerializer.Serialize(part, part.GetType(), Options);
 
@@ -82,8 +97,9 @@ public static class PartJson
             if (reader.TokenType == JsonTokenType.StartArray)
                 return new PolygonOutline(JsonSerializer.Deserialize<ImmutableArray<Vec>>(ref reader, options));
             if (reader.TokenType == JsonTokenType.StartObject)
-                return new PathOutline(JsonSerializer.Deserialize<ImmutableDictionary<string, ImmutableArray<PathPoint>>>(ref reader, options)!["points"]);
-            return reader.GetString() switch
+                return JsonSerializer.Deserialize<Dictionary<string, ImmutableArray<PathPoint>>>(ref reader, options) is { Count: 1 } path && path.TryGetValue("points", out var points) && !points.IsDefault
+                    ? new PathOutline(points) : throw new JsonException("A free outline has points, and nothing else.");
+            return (reader.TokenType == JsonTokenType.String ? reader.GetString() : null) switch
             {
                 "rectangle" => Outline.Rectangle,
                 "ellipse" => Outline.Ellipse,

@@ -1,0 +1,119 @@
+using System.Text.Encodings.Web;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Formatum.Core.Edits;
+using Formatum.Core.Publications;
+
+namespace Formatum.Output.Bundles;
+
+/// <summary>
+/// A publication as the JSON of a bundle, described in docs/bundle.md and publication.schema.json. The same publication always gives the same bytes.
+/// </summary>
+public static class BundleJson
+{
+    public const string Format = "formatum-publication";
+
+    /// <summary>Grows when a reader of the version before could misread what is written.</summary>
+    public const int Version = 1;
+
+    private static readonly string[] Known = ["format", "version", "nextId", "setup", "pages", "rules", "images", "frames", "tray"];
+
+    // Readable as it stands: letters of all scripts as themselves. It never becomes part of a page.
+    private static readonly JsonWriterOptions Writing = new() { Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+
+    /// <param name="publication">The publication.</param>
+    /// <param name="fileOf">Where in the bundle an image's file is, by the image's id; images whose files are not in it are left out.</param>
+    /// <param name="output">Where to write.</param>
+    public static void Write(Publication publication, IReadOnlyDictionary<int, string> fileOf, Stream output)
+    {
+        using var writer = new Utf8JsonWriter(output, Writing);
+        writer.WriteStartObject();
+        writer.WriteString("format", Format);
+        writer.WriteNumber("version", Version);
+        writer.WriteNumber("nextId", publication.NextId);
+        writer.WritePropertyName("setup");
+        PartJson.ToObject(publication.Setup).WriteTo(writer);
+        List(writer, "pages", publication.Order.Ids.Select(id => PartJson.ToObject(publication.Pages[id])));
+        List(writer, "rules", publication.Rules.Values.OrderBy(r => r.Id).Select(PartJson.ToObject));
+        List(writer, "images", publication.Images.Values.OrderBy(i => i.Id).Select(i => ImageObject(i, fileOf.GetValueOrDefault(i.Id))));
+        List(writer, "frames", publication.Frames.Values.OrderBy(f => f.Id).Select(PartJson.ToObject));
+        List(writer, "tray", publication.Tray.ImageIds.Select(id => (JsonNode)id));
+        writer.WriteEndObject();
+    }
+
+    private static void List(Utf8JsonWriter writer, string name, IEnumerable<JsonNode> items)
+    {
+        writer.WriteStartArray(name);
+        foreach (var item in items) item.WriteTo(writer);
+        writer.WriteEndArray();
+    }
+
+    /// <summary>Where a file lies on this machine, and when it was last changed there, is nobody else's business.</summary>
+    private static JsonObject ImageObject(LinkedImage image, string? file)
+    {
+        var written = PartJson.ToObject(image);
+        written.Remove("path");
+        written.Remove("modified");
+        if (file is not null) written.Insert(1, "file", file);
+        return written;
+    }
+
+    /// <summary>Reads and checks a publication. The paths of its images are empty.</summary>
+    /// <returns>The publication, and where in the bundle its images' files are.</returns>
+    /// <exception cref="BadBundle">It is not such JSON, of a newer version, or something in it is impossible.</exception>
+    public static (Publication Publication, IReadOnlyDictionary<int, string> FileOf) Read(ReadOnlyMemory<byte> json)
+    {
+        try
+        {
+            var root = JsonNode.Parse(json.Span, documentOptions: new() { AllowDuplicateProperties = false }) as JsonObject ?? throw new JsonException("It is not an object.");
+            if (Text(root["format"]) != Format) throw new BadBundle($"This is not a bundle of Formatum: its publication.json does not say \"format\": \"{Format}\".");
+            int version = Number(root["version"], "version");
+            if (version > Version) throw new BadBundle($"The bundle was written by a newer Formatum: its version is {version}, and this one reads up to {Version}. Bring this Formatum up to date, and take the bundle in again.");
+            if (version < 1) throw Wrong($"There is no version {version}.");
+            if (root.Select(p => p.Key).Except(Known).FirstOrDefault() is { } unknown) throw Wrong($"\"{unknown}\" does not belong there.");
+
+            var fileOf = new Dictionary<int, string>();
+            var parts = new List<Part> { PartJson.FromOutside<Setup>(root["setup"]) };
+            var pages = Items(root, "pages").Select(PartJson.FromOutside<Page>).ToList();
+            parts.AddRange(pages);
+            parts.Add(new PageOrder([.. pages.Select(p => p.Id)]));
+            parts.AddRange(Items(root, "rules").Select(PartJson.FromOutside<FittingRule>));
+            parts.AddRange(Items(root, "images").Select(node => Image(node, fileOf)));
+            parts.AddRange(Items(root, "frames").Select(PartJson.FromOutside<Frame>));
+            parts.Add(new Tray([.. Items(root, "tray").Select(node => Number(node, "tray"))]));
+            return (PublicationCheck.Assemble(Number(root["nextId"], "nextId"), parts), fileOf);
+        }
+        catch (JsonException e)
+        {
+            throw Wrong(e.Message, e);
+        }
+        catch (EditRefused e)
+        {
+            throw Wrong(e.Message, e);
+        }
+    }
+
+    private static LinkedImage Image(JsonNode? node, Dictionary<int, string> fileOf)
+    {
+        if (node is not JsonObject given) throw new JsonException("An image is not an object.");
+        foreach (string own in new[] { "path", "modified" })
+        {
+            if (given.ContainsKey(own)) throw new JsonException($"An image has no \"{own}\" in a bundle.");
+        }
+        string? file = given["file"] is { } named ? Text(named) ?? throw new JsonException("\"file\" is a text.") : null;
+        given.Remove("file");
+        given["path"] = "";
+        given["modified"] = default(DateTimeOffset);
+        var image = PartJson.FromOutside<LinkedImage>(given);
+        if (file is not null) fileOf[image.Id] = file;
+        return image;
+    }
+
+    private static JsonArray Items(JsonObject root, string name) => root[name] as JsonArray ?? throw new JsonException($"\"{name}\" is missing, or not a list.");
+
+    private static string? Text(JsonNode? node) => node is JsonValue value && value.TryGetValue(out string? text) ? text : null;
+
+    private static int Number(JsonNode? node, string name) => node is JsonValue value && value.TryGetValue(out int number) ? number : throw new JsonException($"\"{name}\" is missing, or not a whole number.");
+
+    private static BadBundle Wrong(string what, Exception? cause = null) => new($"The bundle's publication.json cannot be used: {what}", cause!);
+}

@@ -1,0 +1,334 @@
+using System.Collections.Immutable;
+using System.IO.Compression;
+using System.Text;
+using System.Text.Json.Nodes;
+using CsCheck;
+using Formatum.Core.Composing;
+using Formatum.Core.Edits;
+using Formatum.Core.Fitting;
+using Formatum.Core.Geometry;
+using Formatum.Core.Publications;
+using Formatum.Core.Typesetting;
+using Formatum.Imaging;
+using Formatum.Output.Bundles;
+using Formatum.Testing;
+
+namespace Formatum.Output.Tests;
+
+public sealed class BundleTests : IDisposable
+{
+    private static readonly DateTimeOffset At = new(2026, 3, 1, 9, 30, 0, TimeSpan.Zero);
+
+    private readonly Workshop _shop = new();
+
+    public void Dispose() => _shop.Dispose();
+
+    /// <summary>A publication with every property of every part set to something that is not its usual value.</summary>
+    private Publication Everything()
+    {
+        var mug = _shop.Quarters("mug ü \"1\".jpg", 300, 200, 240, 6) with { Id = 10, OtherNames = ["cup.jpg"], Title = "Mug", Caption = "A mug, \u201cblue\u201d", Credit = "The Kiln Post", Subject = new(0.25, 1), SuggestedSubject = new(1.0 / 3, 0.1) };
+        var jug = _shop.Quarters("jug.png", 90, 120) with { Id = 11 };
+        var style = new TextStyle { Family = "Spectral", Bold = true, Italic = true, Size = 11.5, Leading = 14, Colour = "#2f6f4f", Alignment = TextAlignment.Justified, SpaceAfter = 3 };
+        var settings = ResolvedFit.Default.ToSettings() with { Fit = FitKind.FillOrFit, Rotation = 12.5, FlipX = true, Limits = LimitAction.Hold, StaysFitted = false };
+        Frame Framed(int id, Outline outline) => new() { Id = id, PageId = 2, Box = new(10.1, 20, 100, 80), Outline = outline };
+        return PublicationCheck.Assemble(60,
+        [
+            Workshop.A4(facing: true) with { Edition = "No. 12", BindsRight = true, FirstFolio = 3, Bleed = 9, Margins = new(20, 21, 22, 23), Columns = new(3, 11.3), Unit = LengthUnit.Pica, AssumedPpi = 96, PrintPpi = 250, FloorPpi = 120, SuggestSubjects = true, DefaultRuleId = 20 },
+            new PageOrder([2, 1]),
+            new Page(1),
+            new Page(2) { Guides = [new(true, 33.3), new(false, 44, true)] },
+            mug,
+            jug,
+            new FittingRule { Id = 20, Name = "Base" },
+            new FittingRule { Id = 21, Name = "Product shot", Description = "As the studio sends them", BasedOnId = 20, Settings = settings },
+            Framed(30, Outline.Rectangle) with { Name = "Cover", ImageId = 10, RuleId = 21, Own = new() { AlignX = 0.1 }, Recrop = new(1.5, new(0.2, 0.3), 1.4, 7), Held = new(new(100, 0, 3, 80, 0.1, 1e-17), FitKind.Width), Angle = 15, Depth = 4, Locked = true, Hidden = true, GroupId = 30 },
+            Framed(31, Outline.Ellipse) with { GroupId = 30, ImageId = 11 },
+            Framed(32, Outlines.Polygon(5)),
+            Framed(33, new PathOutline([new(new(0, 0), new(-0.1, 0.2)), new(new(1, 0)), new(new(0.5, 1), null, new(0.2, 1.2))])),
+            Framed(34, Outline.Rectangle) with { Text = new([new("Kr\u00fcge & <Becher>\u2028f\u00fcr zwei", style), new("", TextStyle.Usual)]) },
+            new Tray([11, 10]),
+        ]);
+    }
+
+    private static string Json(Publication publication, IReadOnlyDictionary<int, string>? files = null)
+    {
+        using var stream = new MemoryStream();
+        BundleJson.Write(publication, files ?? new Dictionary<int, string>(), stream);
+        return Encoding.UTF8.GetString(stream.ToArray());
+    }
+
+    private static Publication Read(string json) => BundleJson.Read(Encoding.UTF8.GetBytes(json)).Publication;
+
+    private async Task<string> WrittenAsync(Publication publication, string name = "bundle.zip")
+    {
+        await using var file = File.Create(_shop.Folder[name]);
+        await BundleWriter.WriteAsync(publication, _shop.Previews, At, file);
+        return file.Name;
+    }
+
+    private static BundleReader Opened(string path) => BundleReader.Open(path, new PictureLimits());
+
+    /// <summary>Makes a ZIP of entries, as somebody might by hand.</summary>
+    private string Zipped(params (string Name, string Content)[] entries)
+    {
+        string path = _shop.Folder[$"{Guid.NewGuid():n}.zip"];
+        using var zip = ZipFile.Open(path, ZipArchiveMode.Create);
+        foreach (var (name, content) in entries)
+        {
+            using var entry = zip.CreateEntry(name).Open();
+            entry.Write(Encoding.UTF8.GetBytes(content));
+        }
+        return path;
+    }
+
+    private static string Refused(string path) => Should.Throw<BadBundle>(() => Opened(path).Dispose()).Message;
+
+    [Fact]
+    public void What_is_read_is_what_was_written_and_written_again_gives_the_same_bytes()
+    {
+        foreach (var publication in new[] { Everything(), _shop.Sampler(), Publication.Create(Workshop.A4(), 3) })
+        {
+            string json = Json(publication);
+            var read = Read(json);
+            read.Parts.Select(Known).OrderBy(p => p.Key.ToString()).ShouldBe(publication.Parts.Select(Known).OrderBy(p => p.Key.ToString()));
+            Json(read).ShouldBe(json);
+        }
+        // A bundle says nothing of where files lie on this machine, nor when they were last changed there.
+        static Part Known(Part part) => part is LinkedImage image ? image with { Path = "", Modified = default, OtherNames = [] } : part;
+        Json(Everything()).ShouldNotContain(_shop.Folder.Path);
+        Read(Json(Everything())).Images[10].OtherNames.ShouldBe(["cup.jpg"]);
+    }
+
+    /// <summary>Against ajv, an independent validator of JSON Schema 2020-12; strict, so that a mistake in the schema itself fails too.</summary>
+    [Fact]
+    public void The_published_schema_describes_what_is_written_and_nothing_else()
+    {
+        var everything = JsonNode.Parse(Json(Everything(), new Dictionary<int, string> { [10] = "images/10-mug.jpg" }))!;
+        string[] parts = ["setup", "pages/0", "pages/0/guides/0", "rules/1", "rules/1/settings", "images/0", "frames/0", "frames/0/recrop", "frames/0/held/matrix", "frames/4/text/paragraphs/0/style"];
+        var withMore = parts.Select(part =>
+        {
+            var more = everything.DeepClone();
+            At(more, part)["colourOfTheMoon"] = "pale";
+            return more;
+        }).ToList();
+        var found = Validated([everything, JsonNode.Parse(Json(_shop.Sampler()))!, .. withMore]);
+        found[..2].ShouldBe(["valid", "valid"]);
+        found[2..].ShouldAllBe(f => f.Contains("additional properties", StringComparison.Ordinal));
+        foreach (var more in withMore) Should.Throw<BadBundle>(() => Read(more.ToJsonString()));
+
+        static JsonNode At(JsonNode root, string path) => path.Split('/').Aggregate(root, (node, step) => int.TryParse(step, out int i) ? node[i]! : node[step]!);
+    }
+
+    private string[] Validated(IEnumerable<JsonNode> documents)
+    {
+        string file = _shop.Folder["checked.json"], schema = _shop.Folder["schema.json"];
+        File.WriteAllText(file, new JsonArray([.. documents.Select(d => d.DeepClone())]).ToJsonString());
+        using (var written = File.Create(schema))
+        using (var published = BundleWriter.SchemaFile()) published.CopyTo(written);
+        string root = AppContext.BaseDirectory;
+        while (!File.Exists(Path.Combine(root, "Formatum.slnx"))) root = Path.GetDirectoryName(root)!;
+        return Tool.Run("node", "-e", """
+            const Ajv = require(process.argv[1] + '/node_modules/ajv/dist/2020').default;
+            const read = path => JSON.parse(require('fs').readFileSync(path, 'utf8'));
+            const check = new Ajv({ strict: true, strictTypes: false }).compile(read(process.argv[2]));
+            for (const one of read(process.argv[3])) console.log(check(one) ? 'valid' : check.errors.map(e => e.message).join('; '));
+            """, root, schema, file).Trim().Split('\n');
+    }
+
+    [Fact]
+    public async Task Originals_fonts_schema_and_report_come_along_unchanged()
+    {
+        var publication = Everything();
+        string path = await WrittenAsync(publication);
+        Tool.Run("unzip", "-tq", path).ShouldContain("No errors");
+        Tool.Run("unzip", "-q", path, "-d", _shop.Folder["out"]);
+        File.ReadAllBytes(_shop.Folder["out/images/10-mug ü -1-.jpg"]).ShouldBe(File.ReadAllBytes(publication.Images[10].Path));
+        File.ReadAllBytes(_shop.Folder["out/images/11-jug.png"]).ShouldBe(File.ReadAllBytes(publication.Images[11].Path));
+        Directory.GetFiles(_shop.Folder["out/fonts"]).Select(Path.GetFileName).ShouldBe(["Spectral bold-italic.ttf"]);
+        File.Exists(_shop.Folder["out/publication.schema.json"]).ShouldBeTrue();
+        string report = File.ReadAllText(_shop.Folder["out/report.txt"]);
+        report.ShouldContain("Bundle of 2026-03-01 09:30 UTC");
+        report.ShouldContain("Empty placeholders: 2\n  page 3, Frame 32\n  page 3, Frame 33");
+        report.ShouldContain("mug ü \"1\".jpg: JPEG, RGB, 300 x 200 px");
+
+        using var bundle = Opened(path);
+        bundle.UnpackImage(10, _shop.Folder["again"]);
+        File.ReadAllBytes(_shop.Folder["again"]).ShouldBe(File.ReadAllBytes(publication.Images[10].Path));
+    }
+
+    [Fact]
+    public async Task A_file_that_changed_comes_as_it_is_and_one_that_is_missing_as_its_preview()
+    {
+        var publication = Everything();
+        File.AppendAllText(publication.Images[10].Path, "edited");
+        File.Delete(publication.Images[11].Path);
+        using var bundle = Opened(await WrittenAsync(publication));
+        (bundle.HasFileOf(10), bundle.HasFileOf(11)).ShouldBe((true, false));
+        bundle.UnpackImage(10, _shop.Folder["a"]);
+        File.ReadAllText(_shop.Folder["a"]).ShouldEndWith("edited");
+        bundle.TryUnpackPreview(publication.Images[10], _shop.Folder["b"]).ShouldBeTrue();
+        bundle.TryUnpackPreview(publication.Images[11], _shop.Folder["c"]).ShouldBeTrue();
+
+        // A borrowed preview shows what is missing, and gives way to the picture's own.
+        var elsewhere = new PreviewStore(_shop.Folder["elsewhere"]);
+        elsewhere.Borrow(_shop.Folder["c"], publication.Images[11].ContentHash);
+        elsewhere.Find(publication.Images[11].ContentHash, 240).ShouldNotBeNull();
+        using var found = TestPictures.Quarters(90, 120);
+        var image = new PictureReader(new(), elsewhere).Read(TestPictures.Save(found, _shop.Folder["jug.png"], 150), "jug.png");
+        image.ContentHash.ShouldBe(publication.Images[11].ContentHash);
+        Path.GetFileName(elsewhere.Find(image.ContentHash, 240)!).ShouldNotContain("borrowed");
+    }
+
+    [Theory]
+    [InlineData("../../etc/evil")]
+    [InlineData("/etc/evil")]
+    [InlineData("images/../../evil")]
+    [InlineData("images\\..\\evil")]
+    [InlineData("C:/evil")]
+    public void A_path_that_climbs_is_refused(string name) => Refused(Zipped(("publication.json", Json(Publication.Create(Workshop.A4(), 1))), (name, "x"))).ShouldContain("leads out of it");
+
+    [Fact]
+    public async Task What_is_no_whole_bundle_is_refused_with_its_reason()
+    {
+        string plain = Json(Publication.Create(Workshop.A4(), 1));
+        File.WriteAllText(_shop.Folder["text.zip"], "not a ZIP");
+        Refused(_shop.Folder["text.zip"]).ShouldContain("damaged or cut short");
+        Refused(Zipped(("mug.jpg", "x"))).ShouldContain("no publication.json at its top");
+        Refused(Zipped(("publication.json", "[]"))).ShouldContain("not an object");
+        Refused(Zipped(("publication.json", "{\"format\":\"x\"}"))).ShouldContain("not a bundle of Formatum");
+        Refused(Zipped(("publication.json", plain.Replace("\"version\": 1", "\"version\": 2", StringComparison.Ordinal)))).ShouldContain("written by a newer Formatum");
+        Refused(Zipped(("publication.json", plain), ("publication.json", plain))).ShouldContain("twice");
+        Refused(Zipped(("publication.json", plain.Replace("\"name\"", "\"name\": \"x\", \"name\"", StringComparison.Ordinal)))).ShouldContain("cannot be used");
+
+        string path = await WrittenAsync(Everything());
+        byte[] whole = File.ReadAllBytes(path);
+        File.WriteAllBytes(_shop.Folder["cut.zip"], whole[..(whole.Length / 2)]);
+        Refused(_shop.Folder["cut.zip"]).ShouldContain("damaged or cut short");
+        using (var zip = ZipFile.Open(path, ZipArchiveMode.Update)) zip.GetEntry("images/11-jug.png")!.Delete();
+        Refused(path).ShouldContain("images/11-jug.png, the file of jug.png, is not in it");
+    }
+
+    [Fact]
+    public void What_swells_is_refused_before_it_is_unpacked()
+    {
+        string path = _shop.Folder["bomb.zip"];
+        using (var zip = ZipFile.Open(path, ZipArchiveMode.Create))
+        {
+            using var entry = zip.CreateEntry("images/1-a.png", CompressionLevel.SmallestSize).Open();
+            byte[] nothing = new byte[1 << 20];
+            for (int i = 0; i < 64; i++) entry.Write(nothing);
+        }
+        Refused(path).ShouldContain("would swell");
+
+        // One whose directory lies about the size: the uncompressed size is 4 bytes at 24 of its central entry (APPNOTE 4.3.12).
+        byte[] lying = File.ReadAllBytes(path);
+        int central = lying.AsSpan().IndexOf("PK\x01\x02"u8);
+        BitConverter.GetBytes(1000).CopyTo(lying, central + 24);
+        string name = "publication.json";
+        File.WriteAllBytes(path, Renamed(lying, "images/1-a.png", name.PadRight(14)[..14]));
+        Refused(path);
+
+        static byte[] Renamed(byte[] zip, string from, string to) => Encoding.Latin1.GetBytes(Encoding.Latin1.GetString(zip).Replace(from, to, StringComparison.Ordinal));
+    }
+
+    /// <summary>Whatever a value is changed to, it is refused in words, or the publication can be looked at and worked on.</summary>
+    [Fact]
+    public void No_changed_value_gets_past_the_checks_and_breaks_something_later()
+    {
+        string json = Json(Everything());
+        int values = Count(JsonNode.Parse(json)!);
+        var odd = Gen.OneOfConst("null", "-1", "0", "1e999", "-1e300", "\"\"", "\"x\"", "[]", "{}", "true", "7", "0.5", "2147483647", "\"rectangle\"", "[{}]", "\"a\\u0000b\"");
+        int taken = 0, refused = 0;
+        Gen.Select(Gen.Int[0, values - 1], odd).Sample((which, value) =>
+        {
+            var root = JsonNode.Parse(json)!;
+            int at = which;
+            Replace(root, ref at, JsonNode.Parse(value));
+            Publication read;
+            try
+            {
+                read = Read(root.ToJsonString());
+            }
+            catch (BadBundle e)
+            {
+                e.Message.Length.ShouldBeGreaterThan(20);
+                Interlocked.Increment(ref refused);
+                return;
+            }
+            Interlocked.Increment(ref taken);
+            foreach (int number in Enumerable.Range(1, read.PageCount))
+                SvgWriter.Page(Composer.Compose(read, Spread.At(read, Spread.IndexOfPage(read, number)), Typefaces.Shipped), Spread.At(read, Spread.IndexOfPage(read, number)).Pages.First(), "x", _ => "#");
+            Json(Read(Json(read))).ShouldBe(Json(read));
+            new MakeFrame { Page = 1, Box = new(0, 0, 10, 10) }.On(read).IsEmpty.ShouldBeFalse();
+        }, iter: 2000);
+        taken.ShouldBeGreaterThan(100);
+        refused.ShouldBeGreaterThan(500);
+
+        static int Count(JsonNode? node) => node switch
+        {
+            JsonObject all => all.Sum(p => 1 + Count(p.Value)),
+            JsonArray list => list.Sum(n => 1 + Count(n)),
+            _ => 0,
+        };
+        static bool Replace(JsonNode? node, ref int at, JsonNode? by)
+        {
+            if (node is JsonObject all)
+            {
+                foreach (string key in all.Select(p => p.Key).ToList())
+                {
+                    if (at-- == 0)
+                    {
+                        all[key] = by;
+                        return true;
+                    }
+                    if (Replace(all[key], ref at, by)) return true;
+                }
+            }
+            else if (node is JsonArray list)
+            {
+                for (int i = 0; i < list.Count; i++)
+                {
+                    if (at-- == 0)
+                    {
+                        list[i] = by;
+                        return true;
+                    }
+                    if (Replace(list[i], ref at, by)) return true;
+                }
+            }
+            return false;
+        }
+    }
+
+    [Fact]
+    public async Task A_bundle_with_a_byte_changed_is_refused_or_still_the_same()
+    {
+        var publication = Everything();
+        byte[] whole = File.ReadAllBytes(await WrittenAsync(publication));
+        string json = Json(publication, new Dictionary<int, string> { [10] = "images/10-mug ü -1-.jpg", [11] = "images/11-jug.png" });
+        var original = publication.Images.ToImmutableDictionary(i => i.Key, i => File.ReadAllBytes(i.Value.Path));
+        int refused = 0;
+        Gen.Select(Gen.Int[0, whole.Length - 1], Gen.Byte[1, 255]).Sample((at, flip) =>
+        {
+            using var folder = new TempFolder();
+            byte[] damaged = [.. whole];
+            damaged[at] ^= flip;
+            File.WriteAllBytes(folder["b.zip"], damaged);
+            try
+            {
+                using var bundle = Opened(folder["b.zip"]);
+                foreach (var (id, content) in original)
+                {
+                    bundle.UnpackImage(id, folder[$"{id}"]);
+                    File.ReadAllBytes(folder[$"{id}"]).ShouldBe(content);
+                }
+                Json(bundle.Publication, bundle.Publication.Images.Keys.ToDictionary(id => id, id => id == 10 ? "images/10-mug ü -1-.jpg" : "images/11-jug.png")).ShouldBe(json);
+            }
+            catch (BadBundle)
+            {
+                Interlocked.Increment(ref refused);
+            }
+        }, iter: 400);
+        refused.ShouldBeGreaterThan(20);
+    }
+}
