@@ -1,0 +1,104 @@
+using Formatum.Core.Edits;
+using Formatum.Core.Publications;
+using Formatum.Imaging;
+using Formatum.Testing;
+using NetVips;
+
+namespace Formatum.Output.Tests;
+
+/// <summary>
+/// Colours of photographs in other than sRGB, against Debian's vips tool (libvips-tools, with Little CMS): <c>vips icc_transform</c> on the same file.
+/// </summary>
+public sealed class ColourTests : IDisposable
+{
+    private const string Photograph = "/usr/share/backgrounds/mate/nature/Aqua.jpg";
+
+    private readonly Workshop _shop = new();
+
+    public void Dispose() => _shop.Dispose();
+
+    private LinkedImage Made(string name, string profile, bool tagged = true)
+    {
+        string small = _shop.Folder["small.png"], made = _shop.Folder[name];
+        if (!File.Exists(small)) Tool.Run("vips", "thumbnail", Photograph, small, "400");
+        string options = name.EndsWith(".jpg", StringComparison.Ordinal) ? "Q=95" : "compression=none";
+        Tool.Run("vips", "icc_transform", small, $"{made}[{options}{(tagged ? "" : ",strip")}]", profile, "--input-profile", "srgb");
+        return _shop.Reader.Read(made, name);
+    }
+
+    /// <summary>The mean and the largest difference of two pictures' channels, in levels of 255.</summary>
+    private static (double Mean, double Most) Difference(Image a, Image b)
+    {
+        (a.Width, a.Height, a.Bands).ShouldBe((b.Width, b.Height, b.Bands));
+        using var apart = (a - b).Abs();
+        return (apart.Avg(), apart.Max());
+    }
+
+    private static Image Decoded(LinkedImage image)
+    {
+        var raster = PictureRaster.Decode(image, image.WidthPx, image.HeightPx);
+        return Image.NewFromMemory(raster.Rgba, raster.Width, raster.Height, 4, Enums.BandFormat.Uchar).ExtractBand(0, n: 3).Copy(interpretation: Enums.Interpretation.Srgb);
+    }
+
+    private Image Transformed(string name, params string[] more)
+    {
+        string path = _shop.Folder[name + ".srgb.png"];
+        Tool.Run("vips", ["icc_transform", _shop.Folder[name], path, "srgb", .. more]);
+        return Image.NewFromFile(path);
+    }
+
+    [Theory]
+    [InlineData("cmyk.jpg", "cmyk", "CMYK")]
+    [InlineData("cmyk.tif", "cmyk", "CMYK")]
+    [InlineData("wide.jpg", "p3", "RGB")]
+    [InlineData("wide.tif", "p3", "RGB")]
+    public void Tagged_pictures_show_the_colours_their_profile_means(string name, string profile, string colour)
+    {
+        var image = Made(name, profile);
+        image.Colour.ShouldBe(colour);
+        using var meant = Transformed(name, "--embedded");
+        using var shown = Decoded(image);
+        var (mean, most) = Difference(shown, meant);
+        mean.ShouldBeLessThan(0.5);
+        most.ShouldBeLessThanOrEqualTo(6);
+
+        // And so does the preview, which is a JPEG once more.
+        using var preview = Image.NewFromFile(_shop.Previews.Find(image.ContentHash, 720)!);
+        Difference(preview, meant).Mean.ShouldBeLessThan(3);
+
+        // Without minding the profile they would be told apart: the check can fail.
+        if (colour == "CMYK") return;
+        using var unminded = Image.NewFromFile(_shop.Folder[name]).Copy();
+        Difference(unminded, meant).Mean.ShouldBeGreaterThan(2);
+    }
+
+    [Fact]
+    public void CMYK_without_a_profile_takes_the_usual_one()
+    {
+        var image = Made("bare.jpg", "cmyk", tagged: false);
+        using var meant = Transformed("bare.jpg", "--input-profile", "cmyk");
+        using var shown = Decoded(image);
+        Difference(shown, meant).Mean.ShouldBeLessThan(0.5);
+    }
+
+    [Fact]
+    public void The_file_stays_as_it_is_and_print_shows_the_same_colours()
+    {
+        foreach (var (name, profile) in new[] { ("cmyk.jpg", "cmyk"), ("wide.jpg", "p3"), ("wide.tif", "p3") })
+        {
+            var image = Made(name, profile);
+            byte[] before = File.ReadAllBytes(image.Path);
+            var publication = Workshop.Link(Publication.Create(Workshop.A4(), 1), image);
+            publication = Workshop.Do(publication, new MakeFrame { Page = 1, Box = new(0, 0, 288, 288.0 * image.HeightPx / image.WidthPx), ImageId = publication.Images.Keys.Single() });
+            string pdf = _shop.Folder[name + ".pdf"], page = _shop.Folder[name + "-page"];
+            PdfWriter.Write(publication, _shop.Previews, new(Bleed: false), pdf);
+            File.ReadAllBytes(image.Path).ShouldBe(before);
+
+            // As many pixels as the picture has: 400 over 288 points.
+            Tool.Run("pdftoppm", "-r", "100", "-png", "-singlefile", "-x", "0", "-y", "0", "-W", $"{image.WidthPx}", "-H", $"{image.HeightPx}", pdf, page);
+            using var printed = Image.NewFromFile(page + ".png");
+            using var meant = Transformed(name, "--embedded");
+            Difference(printed, meant).Mean.ShouldBeLessThan(2, name);
+        }
+    }
+}
