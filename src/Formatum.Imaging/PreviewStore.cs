@@ -77,12 +77,24 @@ public sealed class PreviewStore(string folder)
     }
 
     /// <summary>Written beside and moved into place, so that no half-written preview is ever found.</summary>
+    /// <exception cref="IOException">It could not be written. The picture is all in memory by now, so nothing else can have failed.</exception>
     private static void Save(Image image, string path)
     {
         string ending = Path.GetExtension(path), part = $"{path}.{Guid.NewGuid():n}{ending}";
-        if (ending == ".png") image.Pngsave(part, compression: 4, keep: Enums.ForeignKeep.None);
-        else image.Jpegsave(part, q: Quality, keep: Enums.ForeignKeep.None);
-        File.Move(part, path, overwrite: true);
+        try
+        {
+            if (ending == ".png") image.Pngsave(part, compression: 4, keep: Enums.ForeignKeep.None);
+            else image.Jpegsave(part, q: Quality, keep: Enums.ForeignKeep.None);
+            File.Move(part, path, overwrite: true);
+        }
+        catch (VipsException e)
+        {
+            throw new IOException("A preview could not be written.", e);
+        }
+        finally
+        {
+            File.Delete(part);
+        }
     }
 
     private string PathOf(string contentHash, int size, string ending)

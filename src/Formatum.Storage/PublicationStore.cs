@@ -24,6 +24,9 @@ public sealed class NoSuchPublication(int id) : Exception($"There is no publicat
 /// <summary>What the edit would change was changed by somebody else after the editor last saw it. Nothing was changed.</summary>
 public sealed class EditClash(string message) : Exception(message);
 
+/// <summary>The database file could not be written, as when its disk is full. Nothing was changed.</summary>
+public sealed class NotStored(Exception cause) : Exception("It could not be stored: the server's disk is full, or closed to it. Nothing was changed. Tell whoever runs the server, and do it again once there is room.", cause);
+
 /// <summary>
 /// Keeps publications. Every edit goes through <see cref="Edit"/>: it is checked by the core, journalled and stored in one transaction, and
 /// only then answered. One at a time for each publication.
@@ -68,7 +71,20 @@ public sealed class PublicationStore
     }
 
     /// <summary>Puts a publication on the shelf: a new one, a new edition, or one that came in a bundle.</summary>
+    /// <exception cref="NotStored">It could not be written.</exception>
     public async Task<Standing> AddAsync(Publication publication)
+    {
+        try
+        {
+            return await OpenAsync(await InsertedAsync(publication));
+        }
+        catch (Exception e) when (FormatumDb.CannotWrite(e))
+        {
+            throw new NotStored(e);
+        }
+    }
+
+    private async Task<int> InsertedAsync(Publication publication)
     {
         await using var db = await WritingAsync();
         var row = new PublicationRow { Name = publication.Setup.Name, Revision = 1, NextId = publication.NextId, Changed = _clock.GetUtcNow() };
@@ -78,7 +94,7 @@ public sealed class PublicationStore
         db.Parts.AddRange(publication.Parts.Select(part => RowOf(row.Id, part, 1)));
         await db.SaveChangesAsync();
         await transaction.CommitAsync();
-        return await OpenAsync(row.Id);
+        return row.Id;
     }
 
     /// <summary>The rule that new publications begin with as their default; null where they begin with the built-in settings.</summary>
@@ -114,6 +130,7 @@ public sealed class PublicationStore
     /// <exception cref="NoSuchPublication">There is none of that id.</exception>
     /// <exception cref="EditRefused">The core refused it.</exception>
     /// <exception cref="EditClash">A part it changes was changed after that revision.</exception>
+    /// <exception cref="NotStored">It could not be written.</exception>
     public Task<EditOutcome> EditAsync(int id, Edit edit, long? seen = null) => ChangeAsync(id, async (db, opened) =>
     {
         var changes = edit.On(opened.Standing.Publication);
@@ -200,6 +217,10 @@ public sealed class PublicationStore
             opened.Position = position;
             opened.Standing = new(id, after, revision, undo, redo);
             outcome = new(opened.Standing, changes, words);
+        }
+        catch (Exception e) when (FormatumDb.CannotWrite(e))
+        {
+            throw new NotStored(e);
         }
         finally
         {

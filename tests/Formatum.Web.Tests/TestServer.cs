@@ -10,15 +10,22 @@ public sealed class TestServer : IDisposable
 {
     private readonly TempFolder _folder = new();
     private readonly string[] _more;
+    private readonly int? _diskMegabytes;
     private Process _process;
 
     public HttpClient Client { get; private set; }
     public string Address { get; private set; } = "";
     public string DataFolder => _folder["data"];
 
-    public TestServer(params string[] more)
+    public TestServer(params string[] more) : this(null, more)
     {
-        _more = more;
+    }
+
+    /// <param name="diskMegabytes">The size of a disk of its own for its data, in memory; null for a folder.</param>
+    /// <param name="more">Further options.</param>
+    public TestServer(int? diskMegabytes, params string[] more)
+    {
+        (_diskMegabytes, _more) = (diskMegabytes, more);
         (_process, Client) = Start();
     }
 
@@ -26,7 +33,15 @@ public sealed class TestServer : IDisposable
     {
         string configuration = new DirectoryInfo(AppContext.BaseDirectory).Parent!.Name;
         string program = Path.Combine(Root, "src/Formatum.Web/bin", configuration, "net10.0/Formatum.dll");
-        var start = new ProcessStartInfo("dotnet", [program, "--data", DataFolder, "--port", "0", .. _more]) { RedirectStandardOutput = true, RedirectStandardError = true, WorkingDirectory = _folder.Path };
+        string[] command = ["dotnet", program, "--data", DataFolder, "--port", "0", .. _more];
+        if (_diskMegabytes is { } megabytes)
+        {
+            Directory.CreateDirectory(DataFolder);
+            // The disk is there for the server's process alone, and goes with it.
+            string[] own = Environment.IsPrivilegedProcess ? ["--mount"] : ["--user", "--map-root-user", "--mount"];
+            command = ["unshare", .. own, "sh", "-c", $"mount -t tmpfs -o size={megabytes}m tmpfs {DataFolder} && exec \"$@\"", "sh", .. command];
+        }
+        var start = new ProcessStartInfo(command[0], command[1..]) { RedirectStandardOutput = true, RedirectStandardError = true, WorkingDirectory = _folder.Path };
         var process = Process.Start(start)!;
         _ = process.StandardError.ReadToEndAsync();
         const string Ready = "Formatum is ready: ";
@@ -56,6 +71,9 @@ public sealed class TestServer : IDisposable
         _process.Dispose();
         Client.Dispose();
     }
+
+    /// <summary>A path in the server's data, which may lie on a disk that only its process sees.</summary>
+    public string InData(string name) => $"/proc/{_process.Id}/root{DataFolder}/{name}";
 
     public void StartAgain() => (_process, Client) = Start();
 

@@ -57,6 +57,8 @@ public sealed class Problems(ILogger<Problems> log) : IExceptionHandler
                 return Problem(StatusCodes.Status409Conflict, "Changed elsewhere meanwhile", exception.Message);
             case BadPicture:
                 return Problem(StatusCodes.Status422UnprocessableEntity, "A linked image cannot be used", exception.Message);
+            case NotStored:
+                return Problem(StatusCodes.Status507InsufficientStorage, "Nothing was changed", exception.Message);
             case BadBundle:
                 return Problem(StatusCodes.Status422UnprocessableEntity, "The bundle was not taken in", exception.Message);
             case BadHttpRequestException { InnerException: JsonException json }:

@@ -234,7 +234,7 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
                 batch[i].Item.ImageId = linked[i].Image.Id;
             }
         }
-        catch (Exception e) when (e is EditRefused or NoSuchPublication)
+        catch (Exception e) when (e is EditRefused or NoSuchPublication or NotStored)
         {
             foreach (var (item, _) in batch) item.Error = e.Message;
         }
