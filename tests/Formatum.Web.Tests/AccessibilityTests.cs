@@ -76,5 +76,21 @@ public sealed class AccessibilityTests(Workplace place) : InBrowser(place)
         Browser.Click("#pour");
         Browser.Find("#pour-sum");
         Check("A pour proposal");
+
+        File.WriteAllText(Pictures["pots.csv"], "Cover;Words\nwaiting.jpg;Mug\ngone.jpg;\n");
+        await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 300, y = 300, width = 120, height = 60, name = "Cover" });
+        OpenDesk(id);
+        Browser.Send("#rows-file", Pictures["pots.csv"]);
+        Browser.Find("#rows-sum");
+        Check("Rows of a table before they are poured");
+        Directory.CreateDirectory(Pictures["open"]);
+        File.WriteAllBytes(Pictures["open/cut.jpg"], ApiTests.Jpeg(120, 80, 3));
+        int cut = (await Server.PostAsync($"/api/publications/{id}/images/folder", new { folder = Pictures["open"] }))[0].GetProperty("id").GetInt32();
+        await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 60, y = 400, width = 120, height = 80, imageId = cut });
+        File.WriteAllBytes(Pictures["open/cut.jpg"], ApiTests.Jpeg(160, 80, 4));
+        Go($"/publications/{id}/images");
+        Browser.Click("#update-all");
+        Browser.Find("#update-body [data-touched]");
+        Check("Changed links before they are updated");
     }
 }

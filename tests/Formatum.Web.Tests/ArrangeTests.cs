@@ -296,6 +296,19 @@ public sealed class ArrangeTests(Workplace place) : InBrowser(place)
     }
 
     [Fact]
+    public async Task A_gap_of_nothing_between_touching_frames_can_be_taken_hold_of_and_opened()
+    {
+        var ids = await BeginAsync((100, 100, 100, 80), (200, 100, 100, 80));
+        var at = Window(200, 140);
+        Actions().MoveToLocation(at.X + 30, at.Y + 200).MoveToLocation(at.X, at.Y - 1).MoveToLocation(at.X, at.Y).Perform();
+        Browser.Find("#gap [data-gap]");
+        Click(at);
+        Browser.Until(() => Browser.Find("#gap-width").Displayed, "a field for it");
+        Browser.Send("#gap-width", Keys.Control + "a" + Keys.Null + "10pt" + Keys.Enter);
+        Frame(_id, ids[1], f => Math.Abs(D(f, "x") - D(FrameAsync(_id, ids[0]).Result, "x") - D(FrameAsync(_id, ids[0]).Result, "width") - 10) < 1e-6, "ten points apart");
+    }
+
+    [Fact]
     public async Task Frames_are_duplicated_repeated_copied_within_and_between_publications()
     {
         var ids = await BeginAsync((100, 100, 80, 60));

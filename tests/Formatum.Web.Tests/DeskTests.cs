@@ -242,6 +242,25 @@ public sealed class DeskTests(Workplace place) : InBrowser(place)
     }
 
     [Fact]
+    public async Task A_folder_dropped_on_the_tray_gives_the_pictures_of_all_folders_in_it()
+    {
+        Directory.CreateDirectory(Pictures["drop/inner/deep"]);
+        foreach (var (name, width) in new[] { ("a.jpg", 60), ("inner/b.jpg", 70), ("inner/deep/c.jpg", 80), (".hidden.jpg", 90) }) File.WriteAllBytes(Pictures[$"drop/{name}"], ApiTests.Jpeg(width, 50));
+        File.WriteAllText(Pictures["drop/inner/notes.txt"], "no picture");
+        int id = OpenDesk(await Server.NewPublicationAsync("Dropped folder", pages: 1, facing: false));
+        var table = Window(100, 100);
+        // Through the browser's own way of dragging: a folder cannot be made up by script.
+        foreach (string kind in new[] { "dragEnter", "dragOver", "drop" })
+        {
+            Browser.Driver.ExecuteCdpCommand("Input.dispatchDragEvent", new() { ["type"] = kind, ["x"] = table.X, ["y"] = table.Y, ["data"] = new Dictionary<string, object> { ["items"] = Array.Empty<object>(), ["files"] = new[] { Pictures["drop"] }, ["dragOperationsMask"] = 1 } });
+        }
+        Browser.Until(() => Browser.Find("#intake-words").Text.Contains("3 of 4 came in", StringComparison.Ordinal), "the report");
+        Browser.Find("#intake-problems").Text.ShouldContain("notes.txt");
+        (await Server.GetAsync($"/api/publications/{id}")).GetProperty("images").EnumerateArray().Select(i => i.GetProperty("name").GetString()).Order().ShouldBe(["a.jpg", "b.jpg", "c.jpg"]);
+        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector("[data-tray]")).Count == 3, "all wait in the tray");
+    }
+
+    [Fact]
     public async Task A_folder_of_the_server_is_linked_from_the_page()
     {
         using (var picture = TestPictures.Quarters(300, 200)) TestPictures.Save(picture, Pictures["linked.png"], 150);
