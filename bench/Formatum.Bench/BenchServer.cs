@@ -19,16 +19,21 @@ internal sealed class BenchServer : IDisposable
         Client = new() { BaseAddress = new(address), Timeout = TimeSpan.FromMinutes(5) };
     }
 
-    public static async Task<BenchServer> StartAsync(string data)
+    public static async Task<BenchServer> StartAsync(string data, params string[] more)
     {
         string program = Path.Combine(AppContext.BaseDirectory, "../../../../../src/Formatum.Web/bin/Release/net10.0/Formatum.dll");
-        var process = Process.Start(new ProcessStartInfo("dotnet", [program, "--data", data, "--port", "0"]) { RedirectStandardOutput = true })!;
+        var process = Process.Start(new ProcessStartInfo("dotnet", [program, "--data", data, "--port", "0", .. more]) { RedirectStandardOutput = true })!;
         const string Ready = "Formatum is ready: ";
         string? line;
         do line = await process.StandardOutput.ReadLineAsync();
         while (line is not null && !line.StartsWith(Ready, StringComparison.Ordinal));
         return new(process, line?[Ready.Length..] ?? throw new InvalidOperationException("The server did not start; build src/Formatum.Web for Release first."));
     }
+
+    /// <summary>The most memory it had so far.</summary>
+    public double PeakMegabytes => Measured.PeakMegabytes($"{_process.Id}");
+
+    public async Task<JsonElement> GetAsync(string path) => await Client.GetFromJsonAsync<JsonElement>(path);
 
     public async Task<JsonElement> PostAsync(string path, object body)
     {

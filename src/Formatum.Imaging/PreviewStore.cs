@@ -63,17 +63,23 @@ public sealed class PreviewStore(string folder)
         using var full = read.CopyMemory();
         string ending = kind + (hasAlpha ? ".png" : ".jpg");
         Directory.CreateDirectory(Path.GetDirectoryName(PathOf(contentHash, largest, ending))!);
+        // Each is made from the next larger one.
         var source = full;
-        for (int i = Sizes.Count - 1; i >= 0; i--)
+        foreach (int size in Sizes.Reverse())
         {
-            int size = Sizes[i];
-            bool smaller = Math.Max(source.Width, source.Height) > size;
-            var next = smaller ? source.ThumbnailImage(size, size, size: Enums.Size.Down).CopyMemory() : source;
-            Save(next, PathOf(contentHash, size, ending));
-            if (smaller && source != full) source.Dispose();
+            var next = Math.Max(source.Width, source.Height) > size ? Smaller(source, size) : source;
+            if (source != full && source != next) source.Dispose();
             source = next;
+            Save(source, PathOf(contentHash, size, ending));
         }
         if (source != full) source.Dispose();
+    }
+
+    /// <summary>A smaller picture in memory of its own. What is not disposed holds megabytes that the collector knows nothing of.</summary>
+    private static Image Smaller(Image source, int size)
+    {
+        using var thumbnail = source.ThumbnailImage(size, size, size: Enums.Size.Down);
+        return thumbnail.CopyMemory();
     }
 
     /// <summary>Written beside and moved into place, so that no half-written preview is ever found.</summary>

@@ -36,7 +36,7 @@ internal static class BundleReport
 
         var (missing, changed) = (Named(BundledAs.Missing), Named(BundledAs.Changed));
         List<string> coarse = [.. frames.Select(f => (Frame: f, Fitted: publication.FittedOf(f))).Where(f => f.Fitted is { } fitted && setup.SharpnessOf(fitted.Coverage.Ppi) == Sharpness.TooCoarse)
-            .Select(f => string.Create(CultureInfo.InvariantCulture, $"{Where(f.Frame)}: {publication.ImageOf(f.Frame)!.Name}, {f.Fitted!.Value.Coverage.Ppi:0} ppi"))];
+            .Select(f => string.Create(CultureInfo.InvariantCulture, $"{Where(f.Frame)}: {publication.ImageOf(f.Frame)!.Name}, {f.Fitted!.Value.Coverage.Ppi:0.#} ppi"))];
         List<string> empty = [.. frames.Where(f => f.IsPlaceholder).Select(Where)];
         var set = frames.Where(f => f.Text is not null).Select(f => (Frame: f, Set: TextSetter.Set(f.Text!, f.Box.Width, f.Box.Height, Typefaces.Shipped))).ToList();
         List<string> overset = [.. set.Where(s => s.Set.Overflows).Select(s => $"{Where(s.Frame)}: {s.Set.LeftOut} characters")];

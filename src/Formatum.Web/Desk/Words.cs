@@ -44,7 +44,7 @@ public static class Words
 
     public static string Percent(double share) => share is > 0 and < 0.001 ? "< 0.1 %" : (share * 100).ToString("0.#", CultureInfo.InvariantCulture) + " %";
 
-    public static string Ppi(double ppi) => ppi.ToString("0", CultureInfo.InvariantCulture) + " ppi";
+    public static string Ppi(double ppi) => ppi.ToString(ppi < 10 ? "0.##" : "0", CultureInfo.InvariantCulture) + " ppi";
 
     /// <summary>Both axes where they differ by a whole ppi.</summary>
     public static string Ppi(double x, double y) => Math.Round(x) == Math.Round(y)
