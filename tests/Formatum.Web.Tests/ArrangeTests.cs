@@ -296,6 +296,56 @@ public sealed class ArrangeTests(Workplace place) : InBrowser(place)
     }
 
     [Fact]
+    public async Task The_points_of_an_outline_are_drawn_bent_added_and_taken_away()
+    {
+        var ids = await BeginAsync((100, 100, 120, 80));
+        string[] Shown() => (Browser.Find("#shape-points").GetAttribute("data-points") ?? "").Split(' ');
+        ClickOn(160, 140);
+        Browser.Find("#shape-points");
+        Settled();
+        Browser.Send("#canvas", "p");
+        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector("[data-point]")).Count == 4, "the corners");
+        // The corner at the lower right goes out, and nothing else moves.
+        Browser.Click("#catching");
+        Drag(Window(220, 180), Window(260, 220));
+        var frame = Frame(_id, ids[0], f => D(f, "width") > 150, "drawn out");
+        (D(frame, "x"), D(frame, "y")).ShouldBe((100, 100));
+        D(frame, "height").ShouldBe(120, 1.5);
+        frame.GetProperty("outline").GetString().ShouldBe("polygon");
+        Shown()[..2].ShouldBe(["100,100", "220,100"]);
+
+        DoubleClick(Window(260, 220));
+        Browser.Until(() => Shown().Count(p => p.Contains('/', StringComparison.Ordinal)) == 1, "bent");
+        DoubleClick(Window(100, 140));
+        Browser.Until(() => Shown().Length == 5, "one more on the left side");
+        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector("[data-point][data-part=At]")).Count == 5, "shown");
+        Browser.Send("#canvas", "n");
+        Browser.Send("#canvas", Keys.Insert);
+        Browser.Until(() => Shown().Length == 6, "one more by key");
+        Settled();
+        Browser.Send("#canvas", Keys.Delete);
+        Browser.Until(() => Shown().Length == 5, "taken away");
+        Settled();
+        string before = string.Join(' ', Shown());
+        Browser.Send("#canvas", Keys.ArrowUp);
+        Browser.Until(() => string.Join(' ', Shown()) != before, "nudged");
+        Browser.Send("#canvas", Keys.Escape);
+        Browser.Until(() => !Browser.Has("[data-point]") && Browser.Has("[data-grip=se]"), "back to the box");
+        Browser.Send("#canvas", string.Concat(Enumerable.Repeat(Keys.Control + "z" + Keys.Null, 6)));
+        Frame(_id, ids[0], f => D(f, "width") == 120 && f.GetProperty("outline").GetString() == "rectangle", "all of it undone");
+
+        // A text frame keeps its four sides. It comes from elsewhere while another is being chosen, which stays chosen.
+        int text = (await Server.PostAsync($"/api/publications/{_id}/frames", new { page = 1, x = 300, y = 100, width = 120, height = 80, text = new { paragraphs = new[] { new { text = "Four sides" } } } })).GetProperty("id").GetInt32();
+        ClickOn(160, 140);
+        Browser.Find($"#frame-{text}");
+        Settled();
+        Browser.Has("#shape-points").ShouldBeTrue();
+        ClickOn(360, 140);
+        Browser.Until(() => Browser.Has("#text-family"), "a text frame");
+        Browser.Has("#shape-points").ShouldBeFalse();
+    }
+
+    [Fact]
     public async Task A_gap_of_nothing_between_touching_frames_can_be_taken_hold_of_and_opened()
     {
         var ids = await BeginAsync((100, 100, 100, 80), (200, 100, 100, 80));

@@ -165,7 +165,8 @@ public sealed record ChangeFrames : Edit
 /// <param name="Page">The page it keeps to, by its number from 1.</param>
 /// <param name="Box">Its unturned box, in points from the upper left of that page's trim.</param>
 /// <param name="Angle">How far it is turned; null leaves that as it is.</param>
-public readonly record struct FramePlace(int FrameId, int Page, Box Box, double? Angle = null);
+/// <param name="Outline">The outline it takes; null leaves that as it is.</param>
+public readonly record struct FramePlace(int FrameId, int Page, Box Box, double? Angle = null, Outline? Outline = null);
 
 /// <summary>What happens to the picture of a frame that is sized by hand.</summary>
 public enum PictureAtSizing
@@ -186,11 +187,11 @@ public sealed record PlaceFrames(ImmutableArray<FramePlace> Places, PictureAtSiz
     protected override void Make(Draft draft)
     {
         if (Places.IsEmpty) throw new EditRefused("frame", "No frame is chosen. Choose one first.");
-        foreach (var (id, page, box, angle) in Places)
+        foreach (var (id, page, box, angle, outline) in Places)
         {
             var frame = FrameOf(draft, id);
             FrameChecks.Unlocked(frame);
-            var placed = frame with { PageId = PageIdOf(draft, page), Box = box, Angle = angle is { } a ? Geometry.Angle.Normalize(a) : frame.Angle };
+            var placed = frame with { PageId = PageIdOf(draft, page), Box = box, Angle = angle is { } a ? Geometry.Angle.Normalize(a) : frame.Angle, Outline = outline ?? frame.Outline };
             FrameChecks.Check(draft, placed);
             if (Picture == PictureAtSizing.Cropped && frame.Held is { } held)
                 placed = placed with { Held = held with { Matrix = placed.Pose.ToPage.Inverse().After(frame.Pose.ToPage).After(held.Matrix) } };

@@ -31,6 +31,10 @@ public sealed partial record DeskCommand
     /// <summary>A free outline's points, in points of the spread: "x,y" with blanks between, and after a slash each the two controls where it bends.</summary>
     public string? Points { get; init; }
 
+    /// <summary>A point of a frame's outline, from 0, and what of it is meant.</summary>
+    public int Point { get; init; }
+    public PointPart Part { get; init; }
+
     /// <summary>For a grid.</summary>
     public int Rows { get; init; } = 1;
     public int Columns { get; init; } = 1;
@@ -84,6 +88,7 @@ public sealed partial record DeskCommand
         "same" => SameSizes(publication, spread),
         "to-bleed" => Placed(spread, [.. Poses(publication, spread).Select(p => (p.Frame, p.Pose with { Box = ToBleed(publication, spread, p.Pose.Box) }))], PictureAtSizing.Cropped, "Extend to bleed,"),
         "outline" => new ChangeFrames { FrameIds = FrameIds, Outline = OutlineNamed() },
+        _ when Do.StartsWith("shape-", StringComparison.Ordinal) => Shaped(publication, spread),
         "stack" => new RestackFrames(FrameIds, Stack),
         "lock" or "unlock" => new ChangeFrames { FrameIds = FrameIds, Locked = Do == "lock" },
         "hide" or "show" => new ChangeFrames { FrameIds = FrameIds, Hidden = Do == "hide" },
@@ -244,6 +249,30 @@ public sealed partial record DeskCommand
             var parts = word.Split('/');
             return parts.Length == 3 ? new PathPoint(Read(parts[0]), Read(parts[1]), Read(parts[2])) : new PathPoint(Read(parts[0]));
         })];
+    }
+
+    /// <summary>The outline changed at one of its points. What is drawn catches; with Alt, a control leaves the one across from it as it is.</summary>
+    private PlaceFrames Shaped(Publication publication, Spread spread)
+    {
+        var frame = Only(publication);
+        if (frame.IsText) throw new EditRefused("outline", $"{frame.Label} holds text, and keeps its four sides.");
+        var (pose, outline) = (PoseOn(spread, frame), frame.Outline);
+        var points = OutlinePoints.Of(pose, outline);
+        if (Do != "shape-add" && (Point < 0 || Point >= points.Length)) throw new EditRefused("outline", "That point is no longer there. Look at the outline again.");
+        if (Do == "shape-remove" && points.Length <= PathOutline.FewestPoints) throw new EditRefused("outline", $"An outline has at least {PathOutline.FewestPoints} points. Remove the frame instead, or move its points.");
+        var to = Scale > 0 && Part == PointPart.At ? new Snapping(publication, spread, new HashSet<int> { frame.Id }).Point(To, Snapping.Reach / Scale) : To;
+        var changed = Do switch
+        {
+            "shape-move" => OutlinePoints.Moved(pose, outline, Point, Part, to, alone: FromCentre),
+            "shape-nudge" => OutlinePoints.Moved(pose, outline, Point, PointPart.At, points[Point].At + Step(publication) * new Vec(StepsX, StepsY)),
+            "shape-add" => OutlinePoints.Added(pose, outline, To),
+            "shape-add-next" => OutlinePoints.Added(pose, outline, 0.5 * (points[Point].At + points[(Point + 1) % points.Length].At)),
+            "shape-remove" => OutlinePoints.Removed(pose, outline, Point),
+            "shape-bend" => OutlinePoints.Bent(pose, outline, Point),
+            _ => throw new EditRefused("do", $"Nothing is done by \"{Do}\"."),
+        };
+        var placed = Placed(spread, [(frame, changed.Pose)], PictureAtSizing.Cropped, "Change outline");
+        return placed with { Places = [placed.Places[0] with { Outline = changed.Outline }] };
     }
 
     private MakeFrames Grid(Publication publication, Spread spread)

@@ -94,8 +94,11 @@
     return [...new Set([...ids, ...more])];
   }
 
+  let wish = { ids: [], goInside: false };
+
   async function choose(ids, goInside = false) {
     if (!goInside) ids = withGroups(ids);
+    wish = { ids, goInside };
     chosen = ids;
     inside = goInside;
     showGrips();
@@ -103,7 +106,10 @@
   }
 
   async function refresh() {
+    const before = wish;
     await during(htmx.ajax('GET', `${address}/${spread}?handler=Refresh&frames=${chosen.join(',')}&inside=${inside}`, { target: '#inspector', swap: 'innerHTML' }));
+    // What was chosen while the answer was on its way stays chosen.
+    if (wish !== before) await choose(wish.ids, wish.goInside);
   }
 
   // ---- What is chosen ---------------------------------------------------------------------------------------------------------------
@@ -125,11 +131,15 @@
     }
     const frames = chosen.map(frameElement).filter(Boolean);
     if (frames.length === 0) return;
-    for (const frame of frames) {
+    for (const frame of window.Desk?.shaping ? [] : frames) {
       const [x, y, width, height] = boxOf(frame);
       grips.append(make('rect', { class: 'chosen-box', x, y, width, height, transform: turnOf(frame) }));
     }
     if (frames.some(frame => frame.classList.contains('frame-locked'))) return;
+    if (window.Desk?.shaping) {
+      document.dispatchEvent(new CustomEvent('formatum:shape'));
+      return;
+    }
     // One frame has its grips along its own sides, several along the box around them all.
     const one = frames.length === 1;
     const boxes = frames.map(frame => one ? boxOf(frame) : boundsOf(frame));
@@ -283,18 +293,32 @@
     for (const [name, value] of Object.entries(attributes)) element.setAttribute(name, value);
   }
 
+  const shapeName = shape => 'd' in shape ? 'path' : 'points' in shape ? 'polygon' : 'rx' in shape ? 'ellipse' : 'rect';
+
+  // A rectangle whose corner is drawn away is none any more.
+  function setShape(element, shape) {
+    if (element.localName === shapeName(shape)) {
+      setAll(element, shape);
+      return;
+    }
+    const other = make(shapeName(shape), shape);
+    for (const name of ['class', 'fill']) if (element.hasAttribute(name)) other.setAttribute(name, element.getAttribute(name));
+    element.replaceWith(other);
+  }
+
   function showPatch(patch) {
     const frame = frameElement(patch.id);
     if (!frame) {
       const group = make('g', { transform: patch.transform });
-      group.append(make('d' in patch.shape ? 'path' : 'points' in patch.shape ? 'polygon' : 'rx' in patch.shape ? 'ellipse' : 'rect', { class: 'ghost', ...patch.shape }));
+      group.append(make(shapeName(patch.shape), { class: 'ghost', ...patch.shape }));
       underWay.append(group);
       return;
     }
     frame.setAttribute('transform', patch.transform);
     frame.dataset.box = patch.box;
     frame.dataset.angle = patch.angle;
-    if (patch.shape) frame.querySelectorAll('.shape, clipPath > *').forEach(shape => setAll(shape, patch.shape));
+    if (patch.points) document.getElementById('shape-points')?.setAttribute('data-points', patch.points);
+    if (patch.shape) frame.querySelectorAll('.shape, clipPath > *').forEach(shape => setShape(shape, patch.shape));
     if (patch.image) frame.querySelector('image')?.setAttribute('transform', patch.image);
     const label = frame.querySelector('.empty-label');
     if (label && patch.label) {
@@ -426,6 +450,7 @@
       if (made) startDrag(event, made.values, made.onClick);
       return;
     }
+    if (event.target.closest('[data-point]')) return;
     const grip = event.target.closest('[data-grip]');
     if (grip && chosen.length > 0) {
       event.preventDefault();
@@ -482,7 +507,7 @@
   document.getElementById('catching').addEventListener('click', event => event.currentTarget.setAttribute('aria-pressed', !catching()));
 
   canvas.addEventListener('pointerdown', event => {
-    if (event.button !== 0 || inside || tool !== 'pick' || event.target.closest('[data-frame], [data-grip], [data-guide], [data-gap]')) return;
+    if (event.button !== 0 || inside || tool !== 'pick' || event.target.closest('[data-frame], [data-grip], [data-point], [data-guide], [data-gap]')) return;
     startMarquee(event);
   });
 
@@ -710,9 +735,17 @@
     }
     if (command || event.altKey) return;
     const steps = arrows[event.key]?.map(step => step * (event.shiftKey ? 10 : 1));
+    if (steps && window.Desk.shapeNudge?.(steps)) {
+      event.preventDefault();
+      return;
+    }
     if (steps && chosen.length > 0 && !event.target.closest('.strip, .pictures, .inspector, .workbar')) {
       event.preventDefault();
       edit({ do: inside ? 'picture-nudge' : 'nudge', stepsX: steps[0], stepsY: steps[1], ...(inside && window.insideOptions()) });
+      return;
+    }
+    if (window.Desk.shapeKey?.(event)) {
+      event.preventDefault();
       return;
     }
     switch (event.key) {
@@ -749,6 +782,7 @@
   });
 
   svg.addEventListener('dblclick', event => {
+    if (window.Desk.shaping) return;
     // The pointer was captured by the drawing, so the event does not say what lies under it.
     const frame = document.elementFromPoint(event.clientX, event.clientY)?.closest('[data-frame]');
     if (!inside && frame?.classList.contains('frame-text')) window.Desk.write(Number(frame.dataset.frame));
@@ -779,7 +813,7 @@
   window.addEventListener('resize', () => { if (document.querySelector('[data-zoom="spread"]').getAttribute('aria-pressed') === 'true') zoom('spread'); });
   // What the other scripts of the Desk build on.
   window.Desk = {
-    svg, canvas, inspector, grips, marks, underWay, address, spread, make, setAll, at, scale, setScale, edit, choose, asker, showAnswer, startDrag, addGrip, setTool, gridValues, boxOf, frameElement,
+    svg, canvas, inspector, grips, marks, underWay, address, spread, make, setAll, at, scale, setScale, edit, choose, asker, showAnswer, startDrag, showGrips, addGrip, setTool, gridValues, boxOf, frameElement,
     get tool() { return tool; },
     get inside() { return inside; },
     get chosen() { return chosen; },
