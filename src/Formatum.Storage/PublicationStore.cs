@@ -12,8 +12,8 @@ public sealed record Standing(int Id, Publication Publication, long Revision, st
 /// <summary>What an edit, an undo or a redo came to.</summary>
 public sealed record EditOutcome(Standing Standing, Changes Changes, string Words);
 
-/// <summary>A publication on the shelf.</summary>
-public sealed record ShelfEntry(int Id, string Name, DateTimeOffset Changed);
+/// <summary>A publication on the shelf, or put away from it.</summary>
+public sealed record ShelfEntry(int Id, string Name, DateTimeOffset Changed, bool PutAway);
 
 /// <summary>One entry of the history.</summary>
 public sealed record HistoryEntry(long Sequence, string Words, DateTimeOffset At, bool Undone);
@@ -61,7 +61,15 @@ public sealed class PublicationStore
     public async Task<IReadOnlyList<ShelfEntry>> ListAsync()
     {
         await using var db = new FormatumDb(_options);
-        return await db.Publications.OrderBy(p => p.Id).Select(p => new ShelfEntry(p.Id, p.Name, p.Changed)).ToListAsync();
+        return await db.Publications.OrderBy(p => p.Id).Select(p => new ShelfEntry(p.Id, p.Name, p.Changed, p.PutAway)).ToListAsync();
+    }
+
+    /// <summary>Puts a publication away from the shelf, or brings it back. Nothing of it is lost.</summary>
+    /// <exception cref="NoSuchPublication">There is none of that id.</exception>
+    public async Task PutAwayAsync(int id, bool away)
+    {
+        await using var db = await WritingAsync();
+        if (await db.Publications.Where(p => p.Id == id).ExecuteUpdateAsync(set => set.SetProperty(p => p.PutAway, away)) == 0) throw new NoSuchPublication(id);
     }
 
     /// <exception cref="EditRefused">The set-up is impossible.</exception>
@@ -199,7 +207,7 @@ public sealed class PublicationStore
 
             var after = opened.Standing.Publication.With(changes);
             long revision = opened.Standing.Revision + 1;
-            db.Publications.Update(new()
+            var row = db.Publications.Update(new()
             {
                 Id = id,
                 Name = after.Setup.Name,
@@ -208,6 +216,7 @@ public sealed class PublicationStore
                 JournalPosition = position,
                 Changed = _clock.GetUtcNow(),
             });
+            row.Property(p => p.PutAway).IsModified = false;
             await db.SaveChangesAsync();
             await PartTable.WriteAsync(db, id, revision, changes);
             var (undo, redo) = await WordsAround(db, id, position);

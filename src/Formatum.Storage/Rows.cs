@@ -17,6 +17,9 @@ public sealed class PublicationRow
     public long JournalPosition { get; set; }
 
     public DateTimeOffset Changed { get; set; }
+
+    /// <summary>Whether it was put away from the shelf. It is kept all the same.</summary>
+    public bool PutAway { get; set; }
 }
 
 /// <summary>A part of a publication as it is now.</summary>

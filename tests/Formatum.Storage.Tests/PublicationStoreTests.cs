@@ -197,4 +197,20 @@ public sealed class PublicationStoreTests : IDisposable
 
     [Fact]
     public async Task What_is_not_there_is_said_so() => (await Should.ThrowAsync<NoSuchPublication>(Open().OpenAsync(77))).Message.ShouldContain("77");
+
+    [Fact]
+    public async Task What_was_put_away_is_kept_stays_away_when_it_is_edited_and_comes_back()
+    {
+        var store = Open();
+        int id = await Filled(store);
+        await store.PutAwayAsync(id, true);
+        await store.EditAsync(id, new MakeFrame { Page = 1, Box = new(0, 0, 10, 10) });
+        var again = Open();
+        (await again.ListAsync()).Single().PutAway.ShouldBeTrue();
+        int frames = (await again.OpenAsync(id)).Publication.Frames.Count;
+        await again.PutAwayAsync(id, false);
+        (await again.ListAsync()).Single().PutAway.ShouldBeFalse();
+        (await again.OpenAsync(id)).Publication.Frames.Count.ShouldBe(frames);
+        await Should.ThrowAsync<NoSuchPublication>(() => again.PutAwayAsync(id + 1, true));
+    }
 }

@@ -120,4 +120,19 @@ public sealed class BundleTests(Workplace place) : InBrowser(place)
         (await Server.GetAsync("/api/publications")).GetArrayLength().ShouldBe(before + 1);
         (await FramesAsync(int.Parse(Browser.Driver.Url.Split('/')[4], null))).Length.ShouldBe(3);
     }
+
+    [Fact]
+    public async Task A_publication_is_put_away_from_the_shelf_and_brought_back()
+    {
+        int id = await Server.NewPublicationAsync("Last year's prices");
+        string cover = $".shelf-item a[href='/publications/{id}/desk']", away = "[aria-label=\"Put away Last year's prices\"]", back = "[aria-label=\"Bring back Last year's prices\"]";
+        Go("/");
+        Browser.Find(cover);
+        Browser.Click(away);
+        Browser.Until(() => !Browser.Has(cover), "it is gone from the shelf");
+        Browser.Click(".put-away summary");
+        Browser.Click(back);
+        Browser.Find(cover);
+        Browser.Has(back).ShouldBeFalse();
+    }
 }

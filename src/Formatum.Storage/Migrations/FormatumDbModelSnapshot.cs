@@ -97,6 +97,9 @@ namespace Formatum.Storage.Migrations
                     b.Property<int>("NextId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("PutAway")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long>("Revision")
                         .HasColumnType("INTEGER");
 

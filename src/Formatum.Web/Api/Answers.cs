@@ -8,7 +8,7 @@ namespace Formatum.Web.Api;
 
 public sealed record CreatedAnswer(int Id);
 
-public sealed record ListedAnswer(int Id, string Name, DateTimeOffset Changed);
+public sealed record ListedAnswer(int Id, string Name, DateTimeOffset Changed, bool PutAway);
 
 public sealed record PageSetupAnswer(string? Size, double Width, double Height);
 

@@ -18,7 +18,17 @@ public static class ApiEndpoints
         api.MapPost("/fit", Fit).WithSummary("Fits an image into a frame. Pure computation.");
 
         api.MapGet("/publications", async (PublicationStore store) =>
-            (await store.ListAsync()).Select(p => new ListedAnswer(p.Id, p.Name, p.Changed)).ToArray()).WithSummary("All publications.");
+            (await store.ListAsync()).Select(p => new ListedAnswer(p.Id, p.Name, p.Changed, p.PutAway)).ToArray()).WithSummary("All publications, those put away from the shelf too.");
+        api.MapPost("/publications/{id:int}/put-away", async (int id, PublicationStore store) =>
+        {
+            await store.PutAwayAsync(id, true);
+            return TypedResults.NoContent();
+        }).WithSummary("Puts a publication away from the shelf. Nothing of it is lost.");
+        api.MapPost("/publications/{id:int}/bring-back", async (int id, PublicationStore store) =>
+        {
+            await store.PutAwayAsync(id, false);
+            return TypedResults.NoContent();
+        }).WithSummary("Brings a publication back to the shelf.");
         api.MapPost("/publications", Create).WithSummary("Makes a publication.");
         api.MapGet("/publications/{id:int}", async (int id, PublicationStore store) => PublicationAnswer.Of(await store.OpenAsync(id))).WithSummary("A whole publication.");
 

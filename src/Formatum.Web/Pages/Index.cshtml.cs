@@ -16,12 +16,22 @@ public sealed record ShelfItem(int Id, string Name, string Edition, string Facts
 public sealed class IndexModel(PublicationStore store, LinkStates links) : PageModel
 {
     public IReadOnlyList<ShelfItem> Entries { get; private set; } = [];
+    public IReadOnlyList<ShelfEntry> PutAway { get; private set; } = [];
 
     public async Task OnGetAsync()
     {
         var items = new List<ShelfItem>();
-        foreach (var entry in await store.ListAsync()) items.Add(Describe(await store.OpenAsync(entry.Id)));
+        var all = await store.ListAsync();
+        foreach (var entry in all.Where(e => !e.PutAway)) items.Add(Describe(await store.OpenAsync(entry.Id)));
         Entries = items;
+        PutAway = [.. all.Where(e => e.PutAway)];
+    }
+
+    /// <summary>Puts a publication away, or brings it back.</summary>
+    public async Task<IActionResult> OnPostPutAwayAsync(int id, bool away)
+    {
+        await store.PutAwayAsync(id, away);
+        return RedirectToPage();
     }
 
     /// <summary>Makes the next edition of a publication and opens it.</summary>
