@@ -125,11 +125,16 @@ public sealed class ImportTests : IDisposable
         string job = begun.GetProperty("id").GetString()!, kept = Path.Combine(_server.DataFolder, "jobs", job + ".json");
         Browser.Until(() => File.Exists(kept) && File.ReadAllText(kept).Contains("p59.jpg", StringComparison.Ordinal), "the job is on the disk");
         _server.Kill();
+        // What else was half arrived or half unpacked goes.
+        string left = Path.Combine(_server.DataFolder, "incoming", "left"), unpacked = Path.Combine(_server.DataFolder, "incoming", "unpacked");
+        Directory.CreateDirectory(unpacked);
+        File.WriteAllText(left, "half");
         _server.StartAgain();
         var ended = await EndedAsync(id, job);
         ended.GetProperty("total").GetInt32().ShouldBe(60);
         ended.GetProperty("report").EnumerateArray().ShouldAllBe(r => r.GetProperty("error").ValueKind == JsonValueKind.Null);
         (await NamesAsync(id)).Order().ShouldBe(Enumerable.Range(0, 60).Select(i => $"p{i:00}.jpg"));
+        (File.Exists(left) || Directory.Exists(unpacked)).ShouldBeFalse();
     }
 
     [Fact]

@@ -37,9 +37,7 @@ public sealed class TestServer : IDisposable
         if (_diskMegabytes is { } megabytes)
         {
             Directory.CreateDirectory(DataFolder);
-            // The disk is there for the server's process alone, and goes with it.
-            string[] own = Environment.IsPrivilegedProcess ? ["--mount"] : ["--user", "--map-root-user", "--mount"];
-            command = ["unshare", .. own, "sh", "-c", $"mount -t tmpfs -o size={megabytes}m tmpfs {DataFolder} && exec \"$@\"", "sh", .. command];
+            command = OnDiskOfItsOwn(DataFolder, megabytes, command);
         }
         var start = new ProcessStartInfo(command[0], command[1..]) { RedirectStandardOutput = true, RedirectStandardError = true, WorkingDirectory = _folder.Path };
         var process = Process.Start(start)!;
@@ -51,6 +49,30 @@ public sealed class TestServer : IDisposable
         Address = line?[Ready.Length..] ?? throw new InvalidOperationException("The server did not start.");
         _ = process.StandardOutput.ReadToEndAsync();
         return (process, new HttpClient { BaseAddress = new(Address), Timeout = TimeSpan.FromMinutes(3) });
+    }
+
+    /// <summary>A command that runs with a disk in memory mounted at a folder: it is there for that process alone, and goes with it.</summary>
+    private static string[] OnDiskOfItsOwn(string folder, int megabytes, string[] command)
+    {
+        string[] own = Environment.IsPrivilegedProcess ? ["--mount"] : ["--user", "--map-root-user", "--mount"];
+        return ["unshare", .. own, "sh", "-c", $"mount -t tmpfs -o size={megabytes}m tmpfs {folder} && exec \"$@\"", "sh", .. command];
+    }
+
+    /// <summary>Whether this machine lets a process mount a disk of its own; some containers do not.</summary>
+    public static bool CanHaveDiskOfItsOwn()
+    {
+        using var folder = new TempFolder();
+        string[] command = OnDiskOfItsOwn(folder.Path, 1, ["true"]);
+        try
+        {
+            using var process = Process.Start(new ProcessStartInfo(command[0], command[1..]) { RedirectStandardError = true })!;
+            process.WaitForExit();
+            return process.ExitCode == 0;
+        }
+        catch (System.ComponentModel.Win32Exception)
+        {
+            return false;
+        }
     }
 
     public static string Root

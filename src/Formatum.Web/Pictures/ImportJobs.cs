@@ -27,6 +27,9 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
 
     private readonly ConcurrentDictionary<string, Running> _jobs = new();
 
+    /// <summary>Before anything could arrive.</summary>
+    private readonly DateTime _started = DateTime.UtcNow;
+
     private sealed class Running(ImportJob job)
     {
         public ImportJob Job { get; } = job;
@@ -261,6 +264,7 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         Directory.CreateDirectory(Folder);
+        var wanted = new HashSet<string>();
         foreach (string path in Directory.EnumerateFiles(Folder, "*.json"))
         {
             ImportJob? job = null;
@@ -277,12 +281,32 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
                 File.Delete(path);
                 continue;
             }
+            wanted.UnionWith(job.Items.Select(i => i.Path));
             _ = Task.Run(() => ResumeAsync(job), stoppingToken);
         }
+        ClearIncoming(wanted);
         using var timer = new PeriodicTimer(TimeSpan.FromSeconds(1));
         while (await timer.WaitForNextTickAsync(stoppingToken))
         {
             foreach (var running in _jobs.Values.Where(j => j.Job.State is ImportState.Receiving or ImportState.Reading)) Save(running);
+        }
+    }
+
+    /// <summary>Takes away what a server that was killed left half arrived or half unpacked, but for what a job goes on with.</summary>
+    private void ClearIncoming(HashSet<string> wanted)
+    {
+        if (!Directory.Exists(options.IncomingFolder)) return;
+        foreach (var left in new DirectoryInfo(options.IncomingFolder).EnumerateFileSystemInfos().Where(f => f.LastWriteTimeUtc < _started && !wanted.Contains(f.FullName)))
+        {
+            try
+            {
+                if (left is DirectoryInfo folder) folder.Delete(recursive: true);
+                else left.Delete();
+            }
+            catch (Exception e) when (e is IOException or UnauthorizedAccessException)
+            {
+                log.LogWarning(e, "{Path} could not be taken away", left.FullName);
+            }
         }
     }
 
