@@ -27,13 +27,20 @@ internal static class Measured
     }
 
     /// <summary>How long a program takes, in seconds.</summary>
-    public static double Time(string program, params string[] arguments)
+    public static double Time(string program, params string[] arguments) => Time(null, program, arguments) ?? double.NaN;
+
+    /// <summary>How long a program takes, in seconds; null where it was stopped since it took longer than it is given.</summary>
+    public static double? Time(int? patience, string program, params string[] arguments)
     {
         var watch = Stopwatch.StartNew();
         using var process = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardError = true, RedirectStandardOutput = true })!;
         _ = process.StandardOutput.ReadToEndAsync();
         _ = process.StandardError.ReadToEndAsync();
-        process.WaitForExit();
+        if (!process.WaitForExit(patience is { } seconds ? TimeSpan.FromSeconds(seconds) : Timeout.InfiniteTimeSpan))
+        {
+            process.Kill(entireProcessTree: true);
+            return null;
+        }
         if (process.ExitCode != 0) Console.Error.WriteLine($"{program} failed with {process.ExitCode}.");
         return watch.Elapsed.TotalSeconds;
     }

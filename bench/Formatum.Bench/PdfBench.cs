@@ -1,5 +1,6 @@
 using System.Diagnostics;
 using System.Globalization;
+using System.Text;
 using Formatum.Core.Edits;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
@@ -8,15 +9,21 @@ using Formatum.Output;
 
 namespace Formatum.Bench;
 
-/// <summary>A print PDF of pages with six different JPEGs of 6 megapixels each, against img2pdf, which only puts the same files one to a page.</summary>
+/// <summary>
+/// A print PDF of pages with six different JPEGs of 6 megapixels each, against img2pdf, which only puts the same files one to a page, and against Chromium printing
+/// the same pages.
+/// </summary>
 internal static class PdfBench
 {
-    private const int EachPage = 6, MostPages = 200;
+    private const int EachPage = 6, FewPages = 50, MostPages = 200;
+
+    /// <summary>Chromium is not waited for any longer, in seconds.</summary>
+    private const int Patience = 300;
 
     public static void Run(string folder)
     {
         var all = Pictures.Make(Path.Combine(folder, "six"), MostPages * EachPage, 3000, 2000);
-        foreach (int pages in new[] { 50, MostPages })
+        foreach (int pages in new[] { FewPages, MostPages })
         {
             var files = all[..(pages * EachPage)];
             Measured.Warm(files);
@@ -26,7 +33,23 @@ internal static class PdfBench
             double theirs = Measured.Time("img2pdf", ["-o", their, .. files]);
             Console.WriteLine($"PDF of {pages} pages, {files.Length} JPEGs of 6 MP ({Megabytes(files):0} MB): ours {ours:0.00} s, {Megabytes(path):0} MB, peak {memory:0} MB");
             Console.WriteLine($"  img2pdf {theirs:0.00} s, {Megabytes(their):0} MB: ratio {ours / theirs:0.00} in time, {Megabytes(path) / Megabytes(their):0.000} in size");
+            if (pages == FewPages) AgainstChromium(folder, files, ours);
         }
+    }
+
+    private static void AgainstChromium(string folder, string[] files, double ours)
+    {
+        var html = new StringBuilder("<!doctype html><style>@page{size:210mm 297mm;margin:0}body{margin:0}.p{position:relative;width:210mm;height:297mm;break-after:page;overflow:hidden}img{position:absolute;object-fit:cover;width:85mm;height:80mm}</style>");
+        foreach (var page in files.Chunk(EachPage))
+        {
+            html.Append("<div class=p>");
+            for (int i = 0; i < page.Length; i++) html.Append(CultureInfo.InvariantCulture, $"<img src='{page[i]}' style='left:{15 + i % 2 * 95}mm;top:{15 + i / 2 * 90}mm'>");
+            html.Append("</div>");
+        }
+        File.WriteAllText(Path.Combine(folder, "pages.html"), html.ToString());
+        double? theirs = Measured.Time(Patience, "chromium", "--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync",
+            "--allow-file-access-from-files", $"--user-data-dir={folder}/profile", "--no-pdf-header-footer", $"--print-to-pdf={folder}/chromium.pdf", $"file://{folder}/pages.html");
+        Console.WriteLine(theirs is { } seconds ? $"  Chromium printing the same pages {seconds:0.0} s: ratio {ours / seconds:0.0000}" : $"  Chromium printing the same pages: not done after {Patience} s, stopped: ratio below {ours / Patience:0.0000}");
     }
 
     public static void Child(string folder, int pages)
