@@ -336,6 +336,7 @@
   }
 
   const marks = document.getElementById('marks');
+  let wordsAt = null;
 
   function showAnswer(answer) {
     underWay.replaceChildren();
@@ -343,6 +344,8 @@
     marks.replaceChildren(...answer.marks.map(mark => make('line', { class: 'mark-line', ...mark })));
     if (answer.inside) document.dispatchEvent(new CustomEvent('formatum:inside', { detail: answer.inside }));
     else showGrips();
+    // Moved with the answer: moved before it, the screen would be drawn once more in between, and the answer wait for that.
+    if (wordsAt) pointerWords.style.transform = `translate(${wordsAt.clientX + 16}px, ${wordsAt.clientY + 18}px)`;
     pointerWords.textContent = answer.words;
     pointerWords.hidden = !answer.words || pointerWords.dataset.off === 'yes';
   }
@@ -370,8 +373,7 @@
       if (!moved && Math.hypot(e.clientX - startX, e.clientY - startY) < 3) return;
       moved = true;
       last = valuesAt(e);
-      pointerWords.style.left = `${e.clientX + 16}px`;
-      pointerWords.style.top = `${e.clientY + 18}px`;
+      wordsAt = e;
       asking.ask(last);
     };
     const end = async (e, commit) => {

@@ -67,8 +67,7 @@
     carried.style.left = `${event.clientX + 10}px`;
     carried.style.top = `${event.clientY + 10}px`;
     carried.hidden = id !== null;
-    words.style.left = `${event.clientX + 16}px`;
-    words.style.top = `${event.clientY + 18}px`;
+    words.style.transform = `translate(${event.clientX + 16}px, ${event.clientY + 18}px)`;
     if (id === over) return;
     leaveFrame();
     over = id;
