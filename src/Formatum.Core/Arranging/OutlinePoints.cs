@@ -25,7 +25,7 @@ public static class OutlinePoints
     public static ImmutableArray<PathPoint> Of(FramePose pose, Outline outline)
     {
         var toPage = pose.ToPage.After(Affine.Scaling(pose.Box.Width, pose.Box.Height));
-        return [.. In(outline).Select(p => Mapped(p, toPage))];
+        return [.. In(outline).Select(p => p.Mapped(toPage.Apply))];
     }
 
     /// <summary>Moves a point with its controls, or one control; the control across from it keeps to a straight line with it.</summary>
@@ -46,7 +46,7 @@ public static class OutlinePoints
         var across = part == PointPart.Before ? point.After : point.Before;
         if (!alone && across is { } other && (to - point.At).Length is > 0 and var length) across = point.At - (other - point.At).Length / length * (to - point.At);
         return points.SetItem(index, part == PointPart.Before ? new(point.At, to, across) : new(point.At, across, to));
-    }, to);
+    });
 
     /// <summary>Puts a point on the outline where it passes nearest; its shape stays as it is.</summary>
     public static (FramePose Pose, Outline Outline) Added(FramePose pose, Outline outline, Vec near) => Changed(pose, outline, points =>
@@ -90,22 +90,15 @@ public static class OutlinePoints
         return new(at, at - reach, at + reach);
     }
 
-    private static (FramePose Pose, Outline Outline) Changed(FramePose pose, Outline outline, Func<ImmutableArray<PathPoint>, ImmutableArray<PathPoint>> change, Vec? at = null)
+    private static (FramePose Pose, Outline Outline) Changed(FramePose pose, Outline outline, Func<ImmutableArray<PathPoint>, ImmutableArray<PathPoint>> change)
     {
         // Worked on unturned, about the middle the frame has now.
         Affine unturn = Affine.Translation(pose.Box.X, pose.Box.Y).After(pose.ToPage.Inverse()), toPage = unturn.Inverse();
-        var points = change([.. Of(pose, outline)]);
-        var (box, free) = Outlines.Free([.. points.Select(p => Mapped(p, unturn))]);
+        var (box, free) = Outlines.Free([.. change(Of(pose, outline)).Select(p => p.Mapped(unturn.Apply))]);
         Vec centre = toPage.Apply(box.Centre);
         var placed = new FramePose(box.Moved(centre.X - box.Centre.X, centre.Y - box.Centre.Y), pose.Angle);
         bool straight = free.Points.All(p => p.Before is null && p.After is null);
         return (placed, straight ? new PolygonOutline([.. free.Points.Select(p => p.At)]) : free);
-    }
-
-    private static PathPoint Mapped(PathPoint point, Affine map)
-    {
-        Vec? Control(Vec? control) => control is { } c ? map.Apply(c) : null;
-        return new(map.Apply(point.At), Control(point.Before), Control(point.After));
     }
 
     private static Vec Between(Vec p, Vec q, double t) => p + t * (q - p);

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 
@@ -78,11 +79,8 @@ public sealed record ChangeSubjects(ImmutableArray<SubjectOf> Subjects) : Edit
         foreach (var (id, subject, suggested) in Subjects)
         {
             var image = ImageOf(draft, id);
-            foreach (var point in new[] { subject, suggested })
-            {
-                errors.Range("subject", point?.X, 0, 1, "A subject point is given in fractions of the image, 0 to 1.");
-                errors.Range("subject", point?.Y, 0, 1, "A subject point is given in fractions of the image, 0 to 1.");
-            }
+            FitRequestCheck.SubjectCheck(subject, errors);
+            FitRequestCheck.SubjectCheck(suggested, errors);
             draft.Put(image with { Subject = subject, SuggestedSubject = suggested });
         }
         errors.ThrowIfAny();

@@ -1,5 +1,4 @@
 using Formatum.Core.Fitting;
-using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 
 namespace Formatum.Core.Edits;
@@ -115,10 +114,7 @@ public static class PublicationCheck
         errors.Range("storedHeightPx", image.StoredHeightPx, 1, MostImagePixels, "A picture is 1 to 1,000,000 pixels high.");
         if (!Orientation.IsValid(image.Orientation)) errors.Add("orientation", "An EXIF orientation is from 1 to 8.");
         foreach (var (field, ppi) in new[] { ("storedPpiX", image.StoredPpiX), ("storedPpiY", image.StoredPpiY) }) errors.Range(field, ppi, 1e-3, 1e6, "A stored resolution lies between 0.001 and 1,000,000 ppi.");
-        foreach (var point in new Vec?[] { image.Subject, image.SuggestedSubject })
-        {
-            errors.Range("subject", point?.X, 0, 1, "A subject point is given in fractions of the image, 0 to 1.");
-            errors.Range("subject", point?.Y, 0, 1, "A subject point is given in fractions of the image, 0 to 1.");
-        }
+        FitRequestCheck.SubjectCheck(image.Subject, errors);
+        FitRequestCheck.SubjectCheck(image.SuggestedSubject, errors);
     }
 }

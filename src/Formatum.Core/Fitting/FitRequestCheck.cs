@@ -16,9 +16,14 @@ public static class FitRequestCheck
         errors.Range("image.heightPx", heightPx, 1, MostPixels, "Give the stored height as a number of pixels, 1 to 1,000,000.");
         errors.Range("image.ppi", ppi, 1, 100_000, "Give a resolution between 1 and 100,000 ppi, or leave it out.");
         if (!Orientation.IsValid(orientation)) errors.Add("image.orientation", $"{orientation} is no EXIF orientation. Give a number from 1 to 8.");
-        errors.Range("image.subject", subject?.X, 0, 1, "A subject point is given in fractions of the image, 0 to 1.");
-        errors.Range("image.subject", subject?.Y, 0, 1, "A subject point is given in fractions of the image, 0 to 1.");
+        SubjectCheck(subject, errors, "image.subject");
         RecropCheck(recrop, errors);
+    }
+
+    public static void SubjectCheck(Vec? subject, FieldErrors errors, string field = "subject")
+    {
+        errors.Range(field, subject?.X, 0, 1, "A subject point is given in fractions of the image, 0 to 1.");
+        errors.Range(field, subject?.Y, 0, 1, "A subject point is given in fractions of the image, 0 to 1.");
     }
 
     public static void RecropCheck(Recrop recrop, FieldErrors errors)

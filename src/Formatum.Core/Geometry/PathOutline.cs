@@ -6,7 +6,11 @@ namespace Formatum.Core.Geometry;
 /// <param name="At">Where the outline goes through.</param>
 /// <param name="Before">What it bends towards on the way in; null for a straight way.</param>
 /// <param name="After">What it bends towards on the way out; null for a straight way.</param>
-public readonly record struct PathPoint(Vec At, Vec? Before = null, Vec? After = null);
+public readonly record struct PathPoint(Vec At, Vec? Before = null, Vec? After = null)
+{
+    /// <summary>The point and its controls, each taken somewhere else.</summary>
+    public PathPoint Mapped(Func<Vec, Vec> map) => new(map(At), Before is { } before ? map(before) : null, After is { } after ? map(after) : null);
+}
 
 /// <summary>A closed outline of straight lines and cubic Bezier curves.</summary>
 public sealed record PathOutline(ImmutableArray<PathPoint> Points) : Outline
@@ -81,19 +85,17 @@ public static class Outlines
         double left = flat.Min(p => p.X), top = flat.Min(p => p.Y), width = flat.Max(p => p.X) - left, height = flat.Max(p => p.Y) - top;
         // A line without any extent has no box; whoever asks is told that the frame has no width.
         Vec In(Vec p) => new(width > 0 ? (p.X - left) / width : 0, height > 0 ? (p.Y - top) / height : 0);
-        Vec? Control(Vec? p) => p is { } c ? In(c) : null;
-        return (new(left, top, width, height), new([.. points.Select(p => new PathPoint(In(p.At), Control(p.Before), Control(p.After)))]));
+        return (new(left, top, width, height), new([.. points.Select(p => p.Mapped(In))]));
     }
 
     /// <summary>The outline seen in a mirror, left to right or top to bottom.</summary>
     public static Outline Mirrored(Outline outline, bool across)
     {
         Vec Flip(Vec p) => across ? new(1 - p.X, p.Y) : new(p.X, 1 - p.Y);
-        Vec? Control(Vec? p) => p is { } c ? Flip(c) : null;
         return outline switch
         {
             PolygonOutline polygon => new PolygonOutline([.. polygon.Corners.Select(Flip)]),
-            PathOutline path => new PathOutline([.. path.Points.Select(p => new PathPoint(Flip(p.At), Control(p.Before), Control(p.After)))]),
+            PathOutline path => new PathOutline([.. path.Points.Select(p => p.Mapped(Flip))]),
             _ => outline,
         };
     }

@@ -35,6 +35,9 @@ public sealed partial record DeskCommand
     public int Point { get; init; }
     public PointPart Part { get; init; }
 
+    /// <summary>Whether it changes the points of an outline.</summary>
+    public bool ChangesPoints => Do.StartsWith("shape-", StringComparison.Ordinal);
+
     /// <summary>For a grid.</summary>
     public int Rows { get; init; } = 1;
     public int Columns { get; init; } = 1;
@@ -88,7 +91,7 @@ public sealed partial record DeskCommand
         "same" => SameSizes(publication, spread),
         "to-bleed" => Placed(spread, [.. Poses(publication, spread).Select(p => (p.Frame, p.Pose with { Box = ToBleed(publication, spread, p.Pose.Box) }))], PictureAtSizing.Cropped, "Extend to bleed,"),
         "outline" => new ChangeFrames { FrameIds = FrameIds, Outline = OutlineNamed() },
-        _ when Do.StartsWith("shape-", StringComparison.Ordinal) => Shaped(publication, spread),
+        _ when ChangesPoints => Shaped(publication, spread),
         "stack" => new RestackFrames(FrameIds, Stack),
         "lock" or "unlock" => new ChangeFrames { FrameIds = FrameIds, Locked = Do == "lock" },
         "hide" or "show" => new ChangeFrames { FrameIds = FrameIds, Hidden = Do == "hide" },

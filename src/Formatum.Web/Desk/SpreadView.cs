@@ -188,7 +188,7 @@ public static class SpreadView
     /// <param name="onlyPlaced">Whether it lies elsewhere, and nothing else about it changes.</param>
     public static FramePatch Patch(Publication publication, Frame frame, Box box, bool onlyPlaced = false)
     {
-        if (onlyPlaced) return new(frame.Id, BoxText(box), N(frame.Angle), SvgWriter.Matrix(new FramePose(box, frame.Angle).ToPage), null, null, null, null, null, null);
+        if (onlyPlaced) return new(frame.Id, BoxText(box), N(frame.Angle), SvgWriter.Matrix(new FramePose(box, frame.Angle).ToPage), null, null, null, null, null);
         var scene = Composer.Compose(publication, frame, box, Typefaces.Shipped);
         var shape = frame.Outline switch
         {
@@ -198,7 +198,7 @@ public static class SpreadView
             _ => new Dictionary<string, string> { ["width"] = N(box.Width), ["height"] = N(box.Height) },
         };
         var label = frame.IsPlaceholder ? LabelOf(publication, frame) : null;
-        return new(frame.Id, BoxText(box), N(frame.Angle), SvgWriter.Matrix(scene.ToSpread), shape, scene.Image is { } image ? SvgWriter.Matrix(image.Matrix) : null, label, FiguresOf(publication, frame), frame.IsText ? TextOf(frame, scene) : null, PointsText(frame, box));
+        return new(frame.Id, BoxText(box), N(frame.Angle), SvgWriter.Matrix(scene.ToSpread), shape, scene.Image is { } image ? SvgWriter.Matrix(image.Matrix) : null, label, FiguresOf(publication, frame), frame.IsText ? TextOf(frame, scene) : null);
     }
 
     /// <summary>The points of a frame's outline on the spread: "x,y" with blanks between, and after a slash each the controls where it bends; an empty one where it does not.</summary>
@@ -252,4 +252,4 @@ public sealed record EmptyLabel(double X, double Y, double Largest, string Text)
 public sealed record FrameFigures(IReadOnlyList<string> Lines, string Sharpness, string Resolution);
 
 /// <summary>A frame under way, as the page's script shows it. What is null stays as it is.</summary>
-public sealed record FramePatch(int Id, string Box, string Angle, string Transform, Dictionary<string, string>? Shape, string? Image, EmptyLabel? Label, FrameFigures? Figures, string? Text, string? Points);
+public sealed record FramePatch(int Id, string Box, string Angle, string Transform, Dictionary<string, string>? Shape, string? Image, EmptyLabel? Label, FrameFigures? Figures, string? Text, string? Points = null);

@@ -39,7 +39,7 @@ public sealed record UnderWay(IReadOnlyList<FramePatch> Frames, InsidePatch? Ins
         var caught = command.Caught(publication, spread);
         string[] words = [frames is [var one] ? WordsFor(after, one.Frame, question.Inside) : "", caught?.Words ?? ""];
         return new(
-            [.. frames.Select(f => SpreadView.Patch(after, f.Frame, f.Box, OnlyPlaced(publication, f.Frame)))],
+            [.. frames.Select(f => SpreadView.Patch(after, f.Frame, f.Box, OnlyPlaced(publication, f.Frame)) with { Points = command.ChangesPoints ? SpreadView.PointsText(f.Frame, f.Box) : null })],
             question.Inside && frames is [var only] ? PictureView.Patch(after, only.Frame, only.Box) : null,
             [.. (caught?.Marks ?? []).Select(m => m.Upright ? new MarkLine(m.Line.At, m.Line.From, m.Line.At, m.Line.To) : new MarkLine(m.Line.From, m.Line.At, m.Line.To, m.Line.At))],
             null, string.Join(" \u00b7 ", words.Where(w => w.Length > 0)));
