@@ -66,10 +66,11 @@ public sealed class PublicationStore
 
     /// <summary>Puts a publication away from the shelf, or brings it back. Nothing of it is lost.</summary>
     /// <exception cref="NoSuchPublication">There is none of that id.</exception>
+    /// <exception cref="NotStored">It could not be written.</exception>
     public async Task PutAwayAsync(int id, bool away)
     {
-        await using var db = await WritingAsync();
-        if (await db.Publications.Where(p => p.Id == id).ExecuteUpdateAsync(set => set.SetProperty(p => p.PutAway, away)) == 0) throw new NoSuchPublication(id);
+        int found = await WriteAsync(db => db.Publications.Where(p => p.Id == id).ExecuteUpdateAsync(set => set.SetProperty(p => p.PutAway, away)));
+        if (found == 0) throw new NoSuchPublication(id);
     }
 
     /// <exception cref="EditRefused">The set-up is impossible.</exception>
@@ -82,27 +83,15 @@ public sealed class PublicationStore
     /// <exception cref="NotStored">It could not be written.</exception>
     public async Task<Standing> AddAsync(Publication publication)
     {
-        try
-        {
-            return await OpenAsync(await InsertedAsync(publication));
-        }
-        catch (Exception e) when (FormatumDb.CannotWrite(e))
-        {
-            throw new NotStored(e);
-        }
-    }
-
-    private async Task<int> InsertedAsync(Publication publication)
-    {
-        await using var db = await WritingAsync();
         var row = new PublicationRow { Name = publication.Setup.Name, Revision = 1, NextId = publication.NextId, Changed = _clock.GetUtcNow() };
-        await using var transaction = await db.Database.BeginTransactionAsync();
-        db.Publications.Add(row);
-        await db.SaveChangesAsync();
-        db.Parts.AddRange(publication.Parts.Select(part => RowOf(row.Id, part, 1)));
-        await db.SaveChangesAsync();
-        await transaction.CommitAsync();
-        return row.Id;
+        await WriteAsync(async db =>
+        {
+            db.Publications.Add(row);
+            await db.SaveChangesAsync();
+            db.Parts.AddRange(publication.Parts.Select(part => RowOf(row.Id, part, 1)));
+            return await db.SaveChangesAsync();
+        });
+        return await OpenAsync(row.Id);
     }
 
     /// <summary>The rule that new publications begin with as their default; null where they begin with the built-in settings.</summary>
@@ -113,15 +102,13 @@ public sealed class PublicationStore
     }
 
     /// <summary>Chooses the rule that new publications begin with; null for none.</summary>
-    public async Task ChooseStartingRuleAsync(FittingRule? rule)
+    /// <exception cref="NotStored">It could not be written.</exception>
+    public Task ChooseStartingRuleAsync(FittingRule? rule) => WriteAsync(async db =>
     {
-        await using var db = await WritingAsync();
-        await using var transaction = await db.Database.BeginTransactionAsync();
         await db.Preferences.Where(p => p.Name == StartingRule).ExecuteDeleteAsync();
         if (rule is not null) db.Preferences.Add(new() { Name = StartingRule, Json = PartJson.Write(rule) });
-        await db.SaveChangesAsync();
-        await transaction.CommitAsync();
-    }
+        return await db.SaveChangesAsync();
+    });
 
     private const string StartingRule = "starting-rule";
 
@@ -200,36 +187,33 @@ public sealed class PublicationStore
         EditOutcome outcome;
         try
         {
-            await using var db = await WritingAsync();
-            await using var transaction = await db.Database.BeginTransactionAsync();
-            var (changes, words, position) = await make(db, opened);
-            if (changes.IsEmpty) return new(opened.Standing, changes, words);
-
-            var after = opened.Standing.Publication.With(changes);
-            long revision = opened.Standing.Revision + 1;
-            var row = db.Publications.Update(new()
+            long revision = opened.Standing.Revision + 1, position = opened.Position;
+            outcome = await WriteAsync(async db =>
             {
-                Id = id,
-                Name = after.Setup.Name,
-                Revision = revision,
-                NextId = after.NextId,
-                JournalPosition = position,
-                Changed = _clock.GetUtcNow(),
-            });
-            row.Property(p => p.PutAway).IsModified = false;
-            await db.SaveChangesAsync();
-            await PartTable.WriteAsync(db, id, revision, changes);
-            var (undo, redo) = await WordsAround(db, id, position);
-            await transaction.CommitAsync();
+                (var changes, string words, position) = await make(db, opened);
+                if (changes.IsEmpty) return new(opened.Standing, changes, words);
 
-            foreach (var change in changes.Items) opened.PartRevisions[change.Key] = revision;
+                var after = opened.Standing.Publication.With(changes);
+                var row = db.Publications.Update(new()
+                {
+                    Id = id,
+                    Name = after.Setup.Name,
+                    Revision = revision,
+                    NextId = after.NextId,
+                    JournalPosition = position,
+                    Changed = _clock.GetUtcNow(),
+                });
+                row.Property(p => p.PutAway).IsModified = false;
+                await db.SaveChangesAsync();
+                await PartTable.WriteAsync(db, id, revision, changes);
+                var (undo, redo) = await WordsAround(db, id, position);
+                return new EditOutcome(new(id, after, revision, undo, redo), changes, words);
+            });
+            if (outcome.Changes.IsEmpty) return outcome;
+            // Only what is on the disk counts.
+            foreach (var change in outcome.Changes.Items) opened.PartRevisions[change.Key] = revision;
             opened.Position = position;
-            opened.Standing = new(id, after, revision, undo, redo);
-            outcome = new(opened.Standing, changes, words);
-        }
-        catch (Exception e) when (FormatumDb.CannotWrite(e))
-        {
-            throw new NotStored(e);
+            opened.Standing = outcome.Standing;
         }
         finally
         {
@@ -252,13 +236,24 @@ public sealed class PublicationStore
         return _opened.GetOrAdd(id, new Opened(new(id, publication, row.Revision, undo, redo), revisions, row.JournalPosition));
     }
 
-    /// <summary>A context whose commits are on the disk when they return, so that an answered edit outlives even a power cut.</summary>
-    private async Task<FormatumDb> WritingAsync()
+    /// <summary>Writes in one transaction that is on the disk when it returns, so that an answered edit outlives even a power cut.</summary>
+    /// <exception cref="NotStored">It could not be written.</exception>
+    private async Task<T> WriteAsync<T>(Func<FormatumDb, Task<T>> write)
     {
-        var db = new FormatumDb(_options);
-        await db.Database.OpenConnectionAsync();
-        await db.Database.ExecuteSqlRawAsync("PRAGMA synchronous=FULL");
-        return db;
+        try
+        {
+            await using var db = new FormatumDb(_options);
+            await db.Database.OpenConnectionAsync();
+            await db.Database.ExecuteSqlRawAsync("PRAGMA synchronous=FULL");
+            await using var transaction = await db.Database.BeginTransactionAsync();
+            var written = await write(db);
+            await transaction.CommitAsync();
+            return written;
+        }
+        catch (Exception e) when (FormatumDb.CannotWrite(e))
+        {
+            throw new NotStored(e);
+        }
     }
 
     private static async Task<(string? Undo, string? Redo)> WordsAround(FormatumDb db, int id, long position)
