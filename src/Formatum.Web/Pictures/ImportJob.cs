@@ -23,6 +23,10 @@ public sealed class ImportItem
     /// <summary>The name under which the same content was there already.</summary>
     public string? SameAs { get; set; }
 
+    /// <summary>Whether it was read, be it well or ill: it comes in with the next others.</summary>
+    [JsonIgnore]
+    public bool IsRead { get; set; }
+
     [JsonIgnore]
     public bool IsDone => ImageId is not null || Error is not null;
 }

@@ -158,7 +158,7 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
         var job = running.Job;
         lock (running.Gate)
         {
-            int done = job.Items.Count(i => i.IsDone), left = job.Items.Count - done;
+            int done = job.Items.Count(i => i.IsRead || i.IsDone), left = job.Items.Count - done;
             bool ended = job.State is ImportState.Done or ImportState.Stopped;
             double? seconds = ended ? 0 : done < 3 ? null : (DateTime.UtcNow - running.Started).TotalSeconds / done * left;
             return new(job.Id, job.State, job.Resumed, job.Items.Count, done, job.Items.Count(i => i.ImageId is not null && i.SameAs is null), job.Items.Count(i => i.SameAs is not null), seconds,
@@ -177,12 +177,13 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
             await Parallel.ForEachAsync(running.Waiting.Reader.ReadAllAsync(running.Stop.Token), new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount, CancellationToken = running.Stop.Token }, async (item, cancel) =>
             {
                 var arrival = await intake.ReadAsync(item.Path, item.Name, item.Sent);
+                item.IsRead = true;
                 await linking.WaitAsync(CancellationToken.None);
                 try
                 {
                     if (arrival.Image is { } image) read.Add((item, image));
                     else item.Error = arrival.Error;
-                    if (read.Count >= LinkedTogether) await LinkAsync(job, read);
+                    if (read.Count >= LinkedTogether) await LinkAsync(running, read);
                 }
                 finally
                 {
@@ -201,7 +202,7 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
         }
         try
         {
-            await LinkAsync(job, read);
+            await LinkAsync(running, read);
         }
         catch (Exception e)
         {
@@ -221,16 +222,16 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
     }
 
     /// <summary>Links what was read, in the order it came.</summary>
-    private async Task LinkAsync(ImportJob job, List<(ImportItem Item, LinkedImage Image)> read)
+    private async Task LinkAsync(Running running, List<(ImportItem Item, LinkedImage Image)> read)
     {
         if (read.Count == 0) return;
         List<ImportItem> order;
-        lock (job.Items) order = [.. job.Items];
+        lock (running.Gate) order = [.. running.Job.Items];
         var batch = read.OrderBy(r => order.IndexOf(r.Item)).ToList();
         read.Clear();
         try
         {
-            var linked = await intake.LinkAsync(job.PublicationId, [.. batch.Select(b => b.Image)]);
+            var linked = await intake.LinkAsync(running.Job.PublicationId, [.. batch.Select(b => b.Image)]);
             for (int i = 0; i < batch.Count; i++)
             {
                 batch[i].Item.SameAs = linked[i].SameAs;
