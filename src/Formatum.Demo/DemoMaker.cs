@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Formatum.Core.Edits;
+using Formatum.Core.Filling;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
@@ -75,6 +76,7 @@ public static class DemoMaker
     private sealed class Table(PublicationStore store, int id, double unit)
     {
         private readonly Dictionary<string, int> _rules = [];
+        private readonly Dictionary<string, int> _masters = [];
         private Dictionary<string, int> _images = [];
         private int _next;
 
@@ -90,20 +92,44 @@ public static class DemoMaker
             _rules[name] = outcome.Changes.Items.Single(c => c.Key.Kind == PartKind.Rule).Key.Id;
         }
 
+        private string Named(string picture) => picture != "piece" ? picture : Pictures.Where(p => p.File.StartsWith("piece", StringComparison.Ordinal)).Select(p => p.File).ElementAt(_next++ % 22);
+
         /// <summary>Makes a frame, measures in the table's unit; with a picture by name, the next piece ("piece"), or none.</summary>
         public async Task FrameAsync(int page, double x, double y, double width, double height, string rule, string? picture = null, Outline? outline = null, string name = "", FitSettings? own = null)
         {
-            if (picture == "piece") picture = Pictures.Where(p => p.File.StartsWith("piece", StringComparison.Ordinal)).Select(p => p.File).ToArray()[_next++ % 22];
             await store.EditAsync(id, new MakeFrame
             {
                 Page = page,
                 Box = new(x * unit, y * unit, width * unit, height * unit),
                 RuleId = _rules[rule],
-                ImageId = picture is null ? null : _images[picture],
+                ImageId = picture is null ? null : _images[Named(picture)],
                 Outline = outline ?? Outline.Rectangle,
                 Name = name,
                 Own = own ?? FitSettings.Open,
             });
+        }
+
+        /// <summary>Makes a blank master, on whose pages frames can then be made.</summary>
+        /// <returns>The numbers of its left-hand and its right-hand page.</returns>
+        public async Task<(int Verso, int Recto)> MasterAsync(string name)
+        {
+            var outcome = await store.EditAsync(id, new MakeMaster(name));
+            var made = outcome.Changes.Items.Select(c => c.After).OfType<MasterPage>().Single();
+            _masters[name] = made.Id;
+            var now = outcome.Standing.Publication;
+            return (now.NumberOf(made.VersoId), now.NumberOf(made.RectoId));
+        }
+
+        public Task<EditOutcome> BaseAsync(string master, params int[] pages) => store.EditAsync(id, new BasePages([.. pages], _masters[master]));
+
+        /// <summary>Puts a picture into the nth picture frame of a page, in reading order, and words into the nth text frame.</summary>
+        public async Task FillAsync(int page, int nth, string picture, params string[] words)
+        {
+            var publication = (await store.OpenAsync(id)).Publication;
+            var frames = ReadingOrder.Of(publication, publication.FramesOnPage(publication.PageIdAt(page)!.Value));
+            var text = frames.Where(f => f.IsText).ElementAt(nth);
+            await store.EditAsync(id, new ChangeFrames { FrameIds = [frames.Where(f => !f.IsText).ElementAt(nth).Id], ImageId = new(_images[Named(picture)]) });
+            await store.EditAsync(id, new ChangeFrames { FrameIds = [text.Id], Text = new([.. words.Select((w, i) => new Paragraph(w, text.Text!.Paragraphs[Math.Min(i, text.Text.Paragraphs.Length - 1)].Style))]) });
         }
 
         /// <summary>Makes a text frame, measures in the table's unit.</summary>
@@ -145,6 +171,7 @@ public static class DemoMaker
         var table = await BeginAsync(store, SetupOf(Catalog, "Autumn", 210, 297, true, 14, 3), 24, images);
         await table.FrameAsync(1, -3, -3, 216, 303, "Full page", "cover-still-life.jpg", name: "Cover");
         await table.TextAsync(1, 20, 22, 170, 40, "Title", new Paragraph("Autumn Catalog", Heading), new Paragraph("Brackenfold Kilns", Heading with { Size = 16, Leading = 22 }));
+        await MakeMastersAsync(table);
         int piece = 0;
         string[] features = ["kiln-shelf-tall.jpg", "glaze-celadon.jpg", "evening-table.jpg", "glaze-tenmoku.jpg", "kiln-shelf-wide.jpg"];
         for (int spread = 1; spread <= 11; spread++)
@@ -164,20 +191,46 @@ public static class DemoMaker
                 await table.FrameAsync(verso, 136, 14, 57, 72.5, "Product shot", "piece");
                 await table.FrameAsync(verso, 136, 91.5, 57, 72.5, "Product shot", "piece");
                 await table.FrameAsync(verso, 14, 169, 179, 110, "Product, filled", spread == 4 ? "window-sill.jpg" : "piece");
+                await table.BaseAsync(Folio, verso);
             }
             bool empty = spread >= 10;
+            await table.BaseAsync(SixPieces, recto);
             for (int row = 0; row < 3; row++)
             {
                 for (int column = 0; column < 2; column++)
                 {
-                    string? picture = empty && (row > 0 || spread == 11) ? null : spread == 2 && row == 2 ? (column == 0 ? "old-scan-small.jpg" : "recut-later.jpg") : spread == 3 && row == 1 && column == 1 ? "gone-missing.jpg" : "piece";
-                    await table.FrameAsync(recto, 17 + column * 92, 14 + row * 89, 87, 74, "Product shot", picture);
-                    string[] words = picture is null ? ["", ""] : [$"No. {++piece:00}, thrown by hand", $"{18 + piece * 7 % 60}.00"];
-                    await table.TextAsync(recto, 17 + column * 92, 89 + row * 89, 87, 9, "", new Paragraph(words[0], Caption), new Paragraph(words[1], Caption with { Bold = true }));
+                    if (empty && (row > 0 || spread == 11)) continue;
+                    string picture = spread == 2 && row == 2 ? (column == 0 ? "old-scan-small.jpg" : "recut-later.jpg") : spread == 3 && row == 1 && column == 1 ? "gone-missing.jpg" : "piece";
+                    await table.FillAsync(recto, 2 * row + column, picture, $"No. {++piece:00}, thrown by hand", $"{18 + piece * 7 % 60}.00");
                 }
             }
         }
         await table.FrameAsync(24, 55, 60, 100, 100, "Glaze sample", "glaze-cobalt.tif", Outline.Ellipse, "Glaze seal");
+    }
+
+    private const string SixPieces = "Six pieces", Folio = "Folio only";
+
+    /// <summary>A page of six pieces with their captions, and one that bears its number alone.</summary>
+    private static async Task MakeMastersAsync(Table table)
+    {
+        foreach (string name in new[] { SixPieces, Folio })
+        {
+            var (verso, recto) = await table.MasterAsync(name);
+            foreach (var (page, left, right) in new[] { (verso, 14, false), (recto, 17, true) })
+            {
+                var style = Caption with { Family = "Spectral", Alignment = right ? TextAlignment.Right : TextAlignment.Left };
+                await table.TextAsync(page, left, 285, 179, 6, "Folio", new Paragraph(right ? "Brackenfold Kilns, {edition}   {page}" : "{page}   Brackenfold Kilns, {edition}", style));
+                if (name == Folio) continue;
+                for (int row = 0; row < 3; row++)
+                {
+                    for (int column = 0; column < 2; column++)
+                    {
+                        await table.FrameAsync(page, left + column * 92, 14 + row * 89, 87, 74, "Product shot", name: $"Picture {2 * row + column + 1}");
+                        await table.TextAsync(page, left + column * 92, 89 + row * 89, 87, 9, $"Caption {2 * row + column + 1}", new Paragraph("", Caption), new Paragraph("", Caption with { Bold = true }));
+                    }
+                }
+            }
+        }
     }
 
     private static async Task MakeNewsletterAsync(PublicationStore store, LinkedImage[] images)

@@ -35,7 +35,7 @@ public sealed class BundleTests : IDisposable
         [
             Workshop.A4(facing: true) with { Edition = "No. 12", BindsRight = true, FirstFolio = 3, Bleed = 9, Margins = new(20, 21, 22, 23), Columns = new(3, 11.3), Unit = LengthUnit.Pica, AssumedPpi = 96, PrintPpi = 250, FloorPpi = 120, SuggestSubjects = true, DefaultRuleId = 20 },
             new PageOrder([2, 1]),
-            new Page(1),
+            new Page(1) { MasterId = 40 },
             new Page(2) { Guides = [new(true, 33.3), new(false, 44, true)] },
             mug,
             jug,
@@ -46,6 +46,12 @@ public sealed class BundleTests : IDisposable
             Framed(32, Outlines.Polygon(5)),
             Framed(33, new PathOutline([new(new(0, 0), new(-0.1, 0.2)), new(new(1, 0)), new(new(0.5, 1), null, new(0.2, 1.2))])),
             Framed(34, Outline.Rectangle) with { Text = new([new("Kr\u00fcge & <Becher>\u2028f\u00fcr zwei", style), new("", TextStyle.Usual)]) },
+            new MasterPage { Id = 40, Name = "Product \u201cpage\u201d", VersoId = 41, RectoId = 42 },
+            new Page(41) { Guides = [new(false, 12)] },
+            new Page(42),
+            Framed(43, Outline.Rectangle) with { PageId = 42, Name = "Picture" },
+            Framed(44, Outline.Rectangle) with { PageId = 42, Text = new([new("{page}", style)]) },
+            Framed(35, Outline.Ellipse) with { PageId = 1, MasterFrameId = 43 },
             new Tray([11, 10]),
         ]);
     }
@@ -148,7 +154,7 @@ public sealed class BundleTests : IDisposable
         File.Exists(_shop.Folder["out/publication.schema.json"]).ShouldBeTrue();
         string report = File.ReadAllText(_shop.Folder["out/report.txt"]);
         report.ShouldContain("Bundle of 2026-03-01 09:30 UTC");
-        report.ShouldContain("Empty placeholders: 2\n  page 3, Frame 32\n  page 3, Frame 33");
+        report.ShouldContain("Empty placeholders: 3\n  page 3, Frame 32\n  page 3, Frame 33\n  page 4, Frame 35");
         report.ShouldContain("mug ü \"1\".jpg: JPEG, RGB, 300 x 200 px");
 
         using var bundle = Opened(path);

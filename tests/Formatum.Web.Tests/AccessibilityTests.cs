@@ -55,6 +55,12 @@ public sealed class AccessibilityTests(Workplace place) : InBrowser(place)
         Go($"/publications/{id}/flatplan");
         Browser.Until(() => Browser.Has(".plan-picture svg"), "the miniatures");
         Check("Flatplan");
+        await Server.PostAsync($"/api/publications/{id}/masters", new { name = "Like page 1", likePages = new[] { 1 }, baseThem = true });
+        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector(".plan-picture svg")).Count == 4, "the master's miniature");
+        Browser.Click(".plan-master [popovertarget]");
+        Check("Flatplan with a master");
+        OpenDesk(id, -1);
+        Check("Desk with a master");
 
         Go($"/publications/{id}/images");
         Browser.Find("#images[data-ready]");

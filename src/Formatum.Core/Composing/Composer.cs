@@ -8,19 +8,33 @@ namespace Formatum.Core.Composing;
 /// <summary>Makes the display list of a spread.</summary>
 public static class Composer
 {
+    /// <summary>All that prints on a spread: what its masters say beneath, and its own frames above.</summary>
     public static Scene Compose(Publication publication, Spread spread, ITypefaces typefaces) =>
-        new(spread.Trim, [.. spread.FramesOf(publication).Where(f => !f.Frame.Hidden).Select(f => Compose(publication, f.Frame, f.Box, typefaces))]);
+        new(spread.Trim, [.. FromMasters(publication, spread, typefaces), .. spread.FramesOf(publication).Where(f => !f.Frame.Hidden).Select(f => Compose(publication, f.Frame, f.Box, typefaces))]);
+
+    /// <summary>What the masters of a spread's pages have printed on it, the same on every page, from the lowest to the topmost.</summary>
+    public static IEnumerable<SceneFrame> FromMasters(Publication publication, Spread spread, ITypefaces typefaces) =>
+        from placed in spread.Pages
+        let master = publication.MasterPageOf(placed.Page.Id)
+        where master is not null
+        from frame in publication.FramesOnPage(master.Value).OrderBy(f => f.Depth).ThenBy(f => f.Id)
+        where !frame.Hidden && !frame.IsEmpty
+        select Compose(publication, frame, frame.Box.Moved(placed.Trim.X, placed.Trim.Y), typefaces, placed.Page.Id);
 
     /// <param name="publication">The publication.</param>
     /// <param name="frame">The frame.</param>
     /// <param name="box">Its box in the spread's points.</param>
     /// <param name="typefaces">The fonts to set its text in.</param>
-    public static SceneFrame Compose(Publication publication, Frame frame, Box box, ITypefaces typefaces)
+    /// <param name="onPage">The page it is shown on; null for the one it keeps to.</param>
+    public static SceneFrame Compose(Publication publication, Frame frame, Box box, ITypefaces typefaces, int? onPage = null)
     {
         var image = publication.PlacementOf(frame) is { } placement
             ? new SceneImage(publication.Images[frame.ImageId!.Value], placement.Matrix)
             : null;
-        return new(frame.Id, new FramePose(box, frame.Angle).ToPage, box.Width, box.Height, frame.Outline, image,
-            frame.Text is { } text ? TextSetter.Set(text, box.Width, box.Height, typefaces) : null);
+        return new(frame.Id, new FramePose(box, frame.Angle).ToPage, box.Width, box.Height, frame.Outline, image, TextOf(publication, frame, typefaces, onPage));
     }
+
+    /// <summary>A frame's text, set in lines as it reads on a page; null where it holds none.</summary>
+    public static SetText? TextOf(Publication publication, Frame frame, ITypefaces typefaces, int? onPage = null) =>
+        frame.Text is { } text ? TextSetter.Set(text.On(publication, onPage ?? frame.PageId), frame.Box.Width, frame.Box.Height, typefaces) : null;
 }

@@ -60,7 +60,7 @@ public sealed record PasteFrames(Publication Source, ImmutableArray<int> FrameId
     {
         var found = FrameIds.Select(id => Source.Frames.GetValueOrDefault(id)).OfType<Frame>().ToList();
         if (found.Count == 0) throw new EditRefused("frame", "What was copied is no longer there. Copy it again.");
-        var from = Publications.Spread.At(Source, Publications.Spread.IndexOfPage(Source, Source.Order.IndexOf(found[0].PageId) + 1));
+        var from = Publications.Spread.At(Source, Publications.Spread.IndexOfPage(Source, Source.NumberOf(found[0].PageId)));
         var placed = from.FramesOf(Source).Where(f => found.Contains(f.Frame)).ToList();
         if (placed.Count != found.Count) throw new EditRefused("frame", "Copy frames of one spread at a time.");
 
@@ -127,7 +127,7 @@ internal sealed class Copies(Draft draft)
         {
             var (pageId, box) = place(frame);
             if (frame.GroupId is { } g && !groups.ContainsKey(g)) groups[g] = ++_lastGroup;
-            var copy = (change?.Invoke(frame) ?? frame) with { Id = draft.NewId(), PageId = pageId, Box = box, Depth = ++_depth, Locked = false, GroupId = frame.GroupId is { } group ? groups[group] : null };
+            var copy = (change?.Invoke(frame) ?? frame) with { Id = draft.NewId(), PageId = pageId, Box = box, Depth = ++_depth, Locked = false, MasterFrameId = null, GroupId = frame.GroupId is { } group ? groups[group] : null };
             FrameChecks.Check(draft, copy);
             draft.Put(copy);
         }

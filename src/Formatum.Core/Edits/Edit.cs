@@ -16,8 +16,15 @@ public abstract record Edit
     {
         var draft = new Draft(publication);
         Make(draft);
-        Holding.Settle(draft);
+        Settle(draft);
         return draft.Changes();
+    }
+
+    /// <summary>What follows from an edit by itself, once it is made.</summary>
+    internal static void Settle(Draft draft)
+    {
+        Following.Settle(draft);
+        Holding.Settle(draft);
     }
 
     protected abstract void Make(Draft draft);
@@ -34,10 +41,13 @@ public abstract record Edit
     protected static LinkedImage ImageOf(Draft draft, int id) =>
         draft.Find(new(PartKind.Image, id)) as LinkedImage ?? throw new EditRefused("imageId", $"There is no image {id} in this publication. It may have been removed in another window.");
 
+    /// <exception cref="EditRefused">There is no such master.</exception>
+    protected static MasterPage MasterOf(Draft draft, int id, string field = "master") =>
+        draft.Find(new(PartKind.Master, id)) as MasterPage ?? throw new EditRefused(field, $"There is no master {id} in this publication. It may have been removed in another window.");
+
     /// <param name="draft">The publication under way.</param>
-    /// <param name="number">A page's number, from 1.</param>
+    /// <param name="number">A page's number: from 1, or below 0 for one of a master.</param>
     /// <exception cref="EditRefused">There is no such page.</exception>
     protected static int PageIdOf(Draft draft, int number) =>
-        number >= 1 && number <= draft.Origin.PageCount ? draft.Origin.Order.Ids[number - 1]
-            : throw new EditRefused("page", $"There is no page {number}; the publication has pages 1 to {draft.Origin.PageCount}.");
+        draft.Origin.PageIdAt(number) ?? throw new EditRefused("page", $"There is no page {number}; the publication has pages 1 to {draft.Origin.PageCount}.");
 }

@@ -3,7 +3,7 @@ using Formatum.Core.Typesetting;
 
 namespace Formatum.Core.Edits;
 
-/// <summary>What a new edition keeps of the one it comes from, besides its layout and its rules.</summary>
+/// <summary>What a new edition keeps of the one it comes from, besides its layout, its masters and its rules.</summary>
 /// <param name="Pictures">Whether frames keep their pictures, with their recrops; locked frames keep them in any case.</param>
 /// <param name="Texts">Whether texts are kept; else they are cleared, each first style staying. Locked frames keep theirs in any case.</param>
 public sealed record EditionKeeps(bool Pictures, bool Texts);
@@ -18,10 +18,10 @@ public static class EditionMaker
         var errors = new FieldErrors();
         setup.Check(errors);
         errors.ThrowIfAny();
-        var frames = source.Frames.Values.Select(frame => Emptied(frame, keeps)).ToList();
+        var frames = source.Frames.Values.Select(frame => source.MasterWith(frame.PageId) is null ? Emptied(frame, keeps) : frame).ToList();
         var used = frames.Select(f => f.ImageId).OfType<int>().ToHashSet();
         var images = keeps.Pictures ? source.Images.Values : source.Images.Values.Where(i => used.Contains(i.Id));
-        return Publication.FromParts(source.NextId, [setup, source.Order, .. source.Pages.Values, .. frames, .. images, .. source.Rules.Values]);
+        return Publication.FromParts(source.NextId, [setup, source.Order, .. source.Pages.Values, .. frames, .. images, .. source.Rules.Values, .. source.Masters.Values]);
     }
 
     private static Frame Emptied(Frame frame, EditionKeeps keeps)

@@ -6,7 +6,8 @@ namespace Formatum.Core.Edits;
 /// <summary>Adds blank pages.</summary>
 /// <param name="Before">The number, from 1, that the first of them takes; one more than there are pages to add at the end.</param>
 /// <param name="Count">How many.</param>
-public sealed record AddPages(int Before, int Count) : Edit
+/// <param name="MasterId">The master they are based on; null for none.</param>
+public sealed record AddPages(int Before, int Count, int? MasterId = null) : Edit
 {
     public override string Words => Count == 1 ? "Add page" : $"Add {Count} pages";
 
@@ -14,8 +15,10 @@ public sealed record AddPages(int Before, int Count) : Edit
     {
         if (Count is < 1 or > Setup.MostPages) throw new EditRefused("count", $"{Count} pages cannot be added. Give a number from 1 to {Setup.MostPages}.");
         PageRuns.CheckPlace(draft, Before);
-        ImmutableArray<int> added = [.. Enumerable.Range(0, Count).Select(_ => PageRuns.Blank(draft))];
+        if (MasterId is { } id) MasterOf(draft, id);
+        ImmutableArray<int> added = [.. Enumerable.Range(0, Count).Select(_ => PageRuns.Blank(draft, MasterId))];
         PageRuns.Order(draft, draft.Origin.Order.Ids.InsertRange(Before - 1, added));
+        if (MasterId is not null) Following.LayNew(draft, added);
     }
 }
 
@@ -126,9 +129,9 @@ internal static class PageRuns
         if (before < 1 || before > last) throw new EditRefused("before", $"There is no place {before}; pages go before page 1 to {last - 1}, or at the end ({last}).");
     }
 
-    public static int Blank(Draft draft)
+    public static int Blank(Draft draft, int? masterId = null)
     {
-        var page = new Page(draft.NewId());
+        var page = new Page(draft.NewId()) { MasterId = masterId };
         draft.Put(page);
         return page.Id;
     }

@@ -78,7 +78,7 @@ public sealed record PourRows : Edit
         var draft = new Draft(publication);
         var findings = new List<RowFinding>();
         var places = Pour(draft, findings);
-        Holding.Settle(draft);
+        Settle(draft);
         return (publication.With(draft.Changes()), places, findings);
     }
 
@@ -134,6 +134,9 @@ internal static class LayoutCopies
 
     private static bool IsOpen(Frame frame) => frame is { IsText: false, Hidden: false } && (frame.IsPlaceholder || !frame.Locked);
 
+    /// <summary>The frame without its picture, but for a locked one, which keeps it.</summary>
+    public static Frame Opened(Frame frame) => IsOpen(frame) ? frame with { ImageId = null, Held = null, Recrop = Fitting.Recrop.None } : frame;
+
     /// <summary>Adds so many copies, as <see cref="Add"/> says.</summary>
     /// <returns>All frames of the copies, in reading order copy by copy.</returns>
     public static ImmutableArray<Frame> AddAll(Draft draft, ImmutableArray<int> numbers, int count)
@@ -158,8 +161,7 @@ internal static class LayoutCopies
                 added.Add(id);
                 foreach (var frame in layout.Where(f => f.PageId == page))
                 {
-                    var copied = frame with { Id = draft.NewId(), PageId = id };
-                    if (IsOpen(frame)) copied = copied with { ImageId = null, Held = null, Recrop = Fitting.Recrop.None };
+                    var copied = Opened(frame) with { Id = draft.NewId(), PageId = id };
                     draft.Put(copied);
                     frames[frame.Id] = copied;
                 }

@@ -35,7 +35,10 @@ public static class PublicationCheck
         Tell(findings, publication.Setup, errors => SetupOf(publication, errors));
         Tell(findings, publication.Order, errors => Order(publication, errors));
         Tell(findings, publication.Tray, errors => TrayOf(publication, errors));
-        foreach (var page in publication.Pages.Values) Tell(findings, page, errors => PageOf(page, errors));
+        foreach (var page in publication.Pages.Values) Tell(findings, page, errors => PageOf(publication, page, errors));
+        foreach (var master in publication.Masters.Values) Tell(findings, master, errors => MasterNames.CheckLength(master.Name, errors));
+        if (publication.Masters.Count > MasterPage.Most) findings.Add("masters", $"There are {publication.Masters.Count} masters; {MasterPage.Most} is the most.");
+        if (publication.Masters.Values.GroupBy(m => m.Name, RuleChecks.SameName).FirstOrDefault(g => g.Count() > 1) is { } named) findings.Add("masters", $"Two masters are named {named.Key}.");
         foreach (var image in publication.Images.Values) Tell(findings, image, errors => Image(image, errors));
         foreach (var rule in publication.Rules.Values) Tell(findings, rule, errors => RuleChecks.Check(publication, rule, errors));
         if (publication.Rules.Values.GroupBy(r => r.Name, RuleChecks.SameName).FirstOrDefault(g => g.Count() > 1) is { } same) findings.Add("rules", $"Two rules are named {same.Key}.");
@@ -44,6 +47,8 @@ public static class PublicationCheck
             Tell(findings, frame, errors =>
             {
                 if (!publication.Pages.ContainsKey(frame.PageId)) errors.Add("pageId", $"There is no page {frame.PageId}.");
+                if (frame.MasterFrameId is { } id && (publication.MasterWith(frame.PageId) is not null || !publication.Frames.TryGetValue(id, out var followed) || publication.MasterWith(followed.PageId) is null))
+                    errors.Add("masterFrameId", $"There is no frame {id} of a master that it could follow.");
                 if (frame.Held is { Matrix: var m } && !new[] { m.A, m.B, m.C, m.D, m.E, m.F }.All(v => Math.Abs(v) <= FarthestHeld)) errors.Add("held", "Where it holds its image is out of all measure.");
                 FrameChecks.Check(draft, frame);
             });
@@ -85,7 +90,8 @@ public static class PublicationCheck
     private static void Order(Publication publication, FieldErrors errors)
     {
         if (publication.PageCount is < 1 or > Setup.MostPages) errors.Add("pages", $"{publication.PageCount} pages are not possible; there are 1 to {Setup.MostPages}.");
-        if (!publication.Order.Ids.Order().SequenceEqual(publication.Pages.Keys.Order())) errors.Add("pages", "The order does not name each page once.");
+        var all = publication.Order.Ids.Concat(publication.Masters.Values.SelectMany(m => new[] { m.VersoId, m.RectoId }));
+        if (!all.Order().SequenceEqual(publication.Pages.Keys.Order())) errors.Add("pages", "The order and the masters together do not name each page once.");
     }
 
     private static void TrayOf(Publication publication, FieldErrors errors)
@@ -94,8 +100,10 @@ public static class PublicationCheck
         if (ids.Distinct().Count() != ids.Length || !ids.All(publication.Images.ContainsKey)) errors.Add("tray", "The tray names an image twice, or one that is not there.");
     }
 
-    private static void PageOf(Page page, FieldErrors errors)
+    private static void PageOf(Publication publication, Page page, FieldErrors errors)
     {
+        if (page.MasterId is { } id && (!publication.Masters.ContainsKey(id) || publication.MasterWith(page.Id) is not null))
+            errors.Add("masterId", publication.Masters.ContainsKey(id) ? "A page of a master is based on no other." : $"There is no master {id}.");
         if (page.Guides.Length > Page.MostGuides) errors.Add("guides", $"A page has {Page.MostGuides} guides at most.");
         foreach (var guide in page.Guides) errors.Range("guides", guide.At, -2 * Setup.LargestSide, 2 * Setup.LargestSide, "A guide lies on its page or near it.");
     }

@@ -22,7 +22,7 @@ public sealed record RestackFrames(ImmutableArray<int> FrameIds, StackMove Move)
         if (FrameIds.IsEmpty) throw new EditRefused("frame", "No frame is chosen. Choose one first.");
         var publication = draft.Origin;
         var moved = FrameIds.ToHashSet();
-        foreach (int spread in FrameIds.Select(id => Spread.IndexOfPage(publication, publication.Order.IndexOf(FrameOf(draft, id).PageId) + 1)).Distinct())
+        foreach (int spread in FrameIds.Select(id => Spread.IndexOfPage(publication, publication.NumberOf(FrameOf(draft, id).PageId))).Distinct())
         {
             var stack = Spread.At(publication, spread).FramesOf(publication).Select(f => f.Frame).ToList();
             var after = Restacked(stack, moved);

@@ -7,13 +7,16 @@ public sealed record Page(int Id) : Part
 {
     public const int MostGuides = 200;
 
+    /// <summary>The master page it is based on; null for none.</summary>
+    public int? MasterId { get; init; }
+
     public ImmutableArray<PageGuide> Guides { get; init => field = value.IsDefault ? [] : value; } = [];
 
     public override PartKey Key => new(PartKind.Page, Id);
 
-    public bool Equals(Page? other) => other is not null && Id == other.Id && Guides.AsSpan().SequenceEqual(other.Guides.AsSpan());
+    public bool Equals(Page? other) => other is not null && Id == other.Id && MasterId == other.MasterId && Guides.AsSpan().SequenceEqual(other.Guides.AsSpan());
 
-    public override int GetHashCode() => HashCode.Combine(Id, Guides.Length);
+    public override int GetHashCode() => HashCode.Combine(Id, MasterId, Guides.Length);
 }
 
 /// <summary>The pages in order.</summary>

@@ -87,6 +87,7 @@ public static class PartJson
         PartKind.Image => typeof(LinkedImage),
         PartKind.Rule => typeof(FittingRule),
         PartKind.Tray => typeof(Tray),
+        PartKind.Master => typeof(MasterPage),
         _ => throw new JsonException($"There are no parts of kind {(int)kind}. The data was written by a newer version."),
     };
 

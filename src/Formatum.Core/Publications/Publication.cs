@@ -16,7 +16,7 @@ public sealed class Publication
 
     private Publication(
         int nextId, Setup setup, PageOrder order, ImmutableDictionary<int, Page> pages, ImmutableDictionary<int, Frame> frames,
-        ImmutableDictionary<int, LinkedImage> images, ImmutableDictionary<int, FittingRule> rules, Tray tray,
+        ImmutableDictionary<int, LinkedImage> images, ImmutableDictionary<int, FittingRule> rules, ImmutableSortedDictionary<int, MasterPage> masters, Tray tray,
         ImmutableDictionary<int, ImmutableSortedSet<int>> framesOfPage, ConcurrentDictionary<int, (FitSettings, ResolvedFit)>? ruleFits = null)
     {
         NextId = nextId;
@@ -26,6 +26,7 @@ public sealed class Publication
         Frames = frames;
         Images = images;
         Rules = rules;
+        Masters = masters;
         Tray = tray;
         _framesOfPage = framesOfPage;
         _ruleFits = ruleFits ?? new();
@@ -40,6 +41,7 @@ public sealed class Publication
     public ImmutableDictionary<int, Frame> Frames { get; }
     public ImmutableDictionary<int, LinkedImage> Images { get; }
     public ImmutableDictionary<int, FittingRule> Rules { get; }
+    public ImmutableSortedDictionary<int, MasterPage> Masters { get; }
     public Tray Tray { get; }
 
     public int PageCount => Order.Ids.Length;
@@ -71,6 +73,7 @@ public sealed class Publication
         var frames = ImmutableDictionary.CreateBuilder<int, Frame>();
         var images = ImmutableDictionary.CreateBuilder<int, LinkedImage>();
         var rules = ImmutableDictionary.CreateBuilder<int, FittingRule>();
+        var masters = ImmutableSortedDictionary.CreateBuilder<int, MasterPage>();
         foreach (var part in parts)
         {
             switch (part)
@@ -81,6 +84,7 @@ public sealed class Publication
                 case Frame f: frames.Add(f.Id, f); break;
                 case LinkedImage i: images.Add(i.Id, i); break;
                 case FittingRule r: rules.Add(r.Id, r); break;
+                case MasterPage m: masters.Add(m.Id, m); break;
                 case Tray t: tray = t; break;
                 default: throw new ArgumentException($"A publication has no parts of the kind {part.Key.Kind}.");
             }
@@ -88,10 +92,10 @@ public sealed class Publication
         var byPage = frames.Values.GroupBy(f => f.PageId).ToImmutableDictionary(g => g.Key, g => g.Select(f => f.Id).ToImmutableSortedSet());
         return new(
             nextId, setup ?? throw new ArgumentException("A publication needs a set-up."), order ?? throw new ArgumentException("A publication needs an order of pages."),
-            pages.ToImmutable(), frames.ToImmutable(), images.ToImmutable(), rules.ToImmutable(), tray, byPage);
+            pages.ToImmutable(), frames.ToImmutable(), images.ToImmutable(), rules.ToImmutable(), masters.ToImmutable(), tray, byPage);
     }
 
-    public IEnumerable<Part> Parts => new Part[] { Setup, Order }.Concat(Pages.Values).Concat(Frames.Values).Concat(Images.Values).Concat(Rules.Values).Concat(Tray.ImageIds.IsEmpty ? [] : [Tray]);
+    public IEnumerable<Part> Parts => new Part[] { Setup, Order }.Concat(Pages.Values).Concat(Frames.Values).Concat(Images.Values).Concat(Rules.Values).Concat(Masters.Values).Concat(Tray.ImageIds.IsEmpty ? [] : [Tray]);
 
     /// <summary>The part as it is now; null where there is none.</summary>
     public Part? Find(PartKey key) => key.Kind switch
@@ -103,6 +107,7 @@ public sealed class Publication
         PartKind.Image => Images.GetValueOrDefault(key.Id),
         PartKind.Rule => Rules.GetValueOrDefault(key.Id),
         PartKind.Tray => Tray,
+        PartKind.Master => Masters.GetValueOrDefault(key.Id),
         _ => null,
     };
 
@@ -116,6 +121,7 @@ public sealed class Publication
         var frames = Frames.ToBuilder();
         var images = Images.ToBuilder();
         var rules = Rules.ToBuilder();
+        var masters = Masters.ToBuilder();
         var byPage = _framesOfPage.ToBuilder();
         int nextId = NextId;
         foreach (var (key, before, after) in changes.Items)
@@ -128,6 +134,7 @@ public sealed class Publication
                 case PartKind.Page: Put(pages, key.Id, after); break;
                 case PartKind.Image: Put(images, key.Id, after); break;
                 case PartKind.Rule: Put(rules, key.Id, after); break;
+                case PartKind.Master: Put(masters, key.Id, after); break;
                 case PartKind.Tray: tray = (Tray?)after ?? Tray.Empty; break;
                 case PartKind.Frame:
                     Put(frames, key.Id, after);
@@ -138,14 +145,55 @@ public sealed class Publication
         }
         var rulesAfter = rules.ToImmutable();
         bool sameFits = ReferenceEquals(rulesAfter, Rules) && setup.DefaultRuleId == Setup.DefaultRuleId;
-        return new(nextId, setup, order, pages.ToImmutable(), frames.ToImmutable(), images.ToImmutable(), rulesAfter, tray, byPage.ToImmutable(), sameFits ? _ruleFits : null);
+        return new(nextId, setup, order, pages.ToImmutable(), frames.ToImmutable(), images.ToImmutable(), rulesAfter, masters.ToImmutable(), tray, byPage.ToImmutable(), sameFits ? _ruleFits : null);
     }
 
-    private static void Put<T>(ImmutableDictionary<int, T>.Builder all, int id, Part? part) where T : Part
+    private static void Put<T>(IDictionary<int, T> all, int id, Part? part) where T : Part
     {
         if (part is T kept) all[id] = kept;
         else all.Remove(id);
     }
+
+    /// <summary>
+    /// The number a page is called by: from 1 in the order of pages. Master pages lie outside that order and are numbered below 0, from the first master on:
+    /// -1 for the right-hand page, -2 for the left-hand one, -3, -4 for the next. 0 where there is no such page.
+    /// </summary>
+    public int NumberOf(int pageId)
+    {
+        if (Order.IndexOf(pageId) is >= 0 and var index) return index + 1;
+        int number = -1;
+        foreach (var master in Masters.Values)
+        {
+            if (master.RectoId == pageId) return number;
+            if (master.VersoId == pageId) return number - 1;
+            number -= 2;
+        }
+        return 0;
+    }
+
+    /// <summary>The page of a number, as <see cref="NumberOf"/> gives it; null where there is none.</summary>
+    public int? PageIdAt(int number)
+    {
+        if (number >= 1 && number <= PageCount) return Order.Ids[number - 1];
+        if (number >= 0 || number < -2 * Masters.Count) return null;
+        return Masters.Values.ElementAt((-number - 1) / 2).Side(number % 2 != 0);
+    }
+
+    /// <summary>What a page is called in the middle of a sentence: by the number it bears, or by its master's name.</summary>
+    public string WordsOf(int pageId) => MasterWith(pageId) is { } master ? $"master {master.Name}" : $"page {Setup.FirstFolio + Order.IndexOf(pageId)}";
+
+    /// <summary>The master page that a page belongs to as one of its sides; null for all others.</summary>
+    public MasterPage? MasterWith(int pageId) => Masters.Values.FirstOrDefault(m => m.RectoId == pageId || m.VersoId == pageId);
+
+    /// <summary>The page of a master that a page goes by, on the side it lies on; null where it is based on none.</summary>
+    public int? MasterPageOf(int pageId)
+    {
+        if (Order.IndexOf(pageId) is not (>= 0 and var index) || Pages[pageId].MasterId is not { } id || !Masters.TryGetValue(id, out var master)) return null;
+        return master.Side(!Setup.Facing || Setup.IsRecto(Setup.FirstFolio + index));
+    }
+
+    /// <summary>The frames of the pages themselves, not those of master pages.</summary>
+    public IEnumerable<Frame> PageFrames => Masters.IsEmpty ? Frames.Values : Frames.Values.Where(f => Order.IndexOf(f.PageId) >= 0);
 
     public IEnumerable<Frame> FramesOnPage(int pageId) => _framesOfPage.GetValueOrDefault(pageId, NoFrames).Select(id => Frames[id]);
 

@@ -16,7 +16,7 @@ public static class BundleJson
     /// <summary>Grows when a reader of the version before could misread what is written.</summary>
     public const int Version = 1;
 
-    private static readonly string[] Known = ["format", "version", "nextId", "setup", "pages", "rules", "images", "frames", "tray"];
+    private static readonly string[] Known = ["format", "version", "nextId", "setup", "pages", "masters", "rules", "images", "frames", "tray"];
 
     // Readable as it stands: letters of all scripts as themselves. It never becomes part of a page.
     private static readonly JsonWriterOptions Writing = new() { Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
@@ -34,6 +34,7 @@ public static class BundleJson
         writer.WritePropertyName("setup");
         PartJson.ToObject(publication.Setup).WriteTo(writer);
         List(writer, "pages", publication.Order.Ids.Select(id => PartJson.ToObject(publication.Pages[id])));
+        if (!publication.Masters.IsEmpty) List(writer, "masters", publication.Masters.Values.Select(m => MasterObject(publication, m)));
         List(writer, "rules", publication.Rules.Values.OrderBy(r => r.Id).Select(PartJson.ToObject));
         List(writer, "images", publication.Images.Values.OrderBy(i => i.Id).Select(i => ImageObject(i, fileOf.GetValueOrDefault(i.Id))));
         List(writer, "frames", publication.Frames.Values.OrderBy(f => f.Id).Select(PartJson.ToObject));
@@ -46,6 +47,24 @@ public static class BundleJson
         writer.WriteStartArray(name);
         foreach (var item in items) item.WriteTo(writer);
         writer.WriteEndArray();
+    }
+
+    /// <summary>A master with its two pages in it, in the places of their ids.</summary>
+    private static JsonObject MasterObject(Publication publication, MasterPage master) => new()
+    {
+        ["id"] = master.Id,
+        ["name"] = master.Name,
+        ["verso"] = PartJson.ToObject(publication.Pages[master.VersoId]),
+        ["recto"] = PartJson.ToObject(publication.Pages[master.RectoId]),
+    };
+
+    private static IEnumerable<Part> Master(JsonNode? node)
+    {
+        if (node is not JsonObject given) throw new JsonException("A master is not an object.");
+        if (given.Select(p => p.Key).Except(["id", "name", "verso", "recto"]).FirstOrDefault() is { } unknown) throw new JsonException($"\"{unknown}\" does not belong in a master.");
+        Page verso = PartJson.FromOutside<Page>(given["verso"]), recto = PartJson.FromOutside<Page>(given["recto"]);
+        string name = Text(given["name"]) ?? throw new JsonException("A master has a \"name\".");
+        return [verso, recto, new MasterPage { Id = Number(given["id"], "id"), Name = name, VersoId = verso.Id, RectoId = recto.Id }];
     }
 
     /// <summary>Where a file lies on this machine, and when it was last changed there, is nobody else's business.</summary>
@@ -77,6 +96,7 @@ public static class BundleJson
             var pages = Items(root, "pages").Select(PartJson.FromOutside<Page>).ToList();
             parts.AddRange(pages);
             parts.Add(new PageOrder([.. pages.Select(p => p.Id)]));
+            if (root.ContainsKey("masters")) parts.AddRange(Items(root, "masters").SelectMany(Master));
             parts.AddRange(Items(root, "rules").Select(PartJson.FromOutside<FittingRule>));
             parts.AddRange(Items(root, "images").Select(node => Image(node, fileOf)));
             parts.AddRange(Items(root, "frames").Select(PartJson.FromOutside<Frame>));

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using Formatum.Core.Composing;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 using Formatum.Core.Typesetting;
@@ -26,19 +27,20 @@ internal static class BundleReport
         Line($"Bundle of {at.UtcDateTime:yyyy-MM-dd HH:mm} UTC");
         Line($"");
         Line($"Pages: {publication.PageCount}, {Units.Text(setup.PageWidth, setup.Unit)} x {Units.Text(setup.PageHeight, setup.Unit)}, {(setup.Facing ? "facing" : "single")}, bleed {Units.Text(setup.Bleed, setup.Unit)}");
+        if (!publication.Masters.IsEmpty) Line($"Masters: {string.Join(", ", publication.Masters.Values.Select(m => m.Name))}");
         Line($"Images: {publication.Images.Count}");
         Line($"Fonts: {(fonts.Count == 0 ? "none" : string.Join(", ", fonts.Select(f => $"{f.Family} {f.Face}")))}");
 
         var images = publication.Images.Values.OrderBy(i => i.Id).ToList();
         var frames = publication.Frames.Values.OrderBy(f => publication.Order.IndexOf(f.PageId)).ThenBy(f => f.Id).ToList();
-        string Where(Frame frame) => $"page {setup.FirstFolio + publication.Order.IndexOf(frame.PageId)}, {frame.Label}";
+        string Where(Frame frame) => $"{publication.WordsOf(frame.PageId)}, {frame.Label}";
         List<string> Named(BundledAs state) => [.. images.Where(i => states[i.Id] == state).Select(i => i.Name)];
 
         var (missing, changed) = (Named(BundledAs.Missing), Named(BundledAs.Changed));
         List<string> coarse = [.. frames.Select(f => (Frame: f, Fitted: publication.FittedOf(f))).Where(f => f.Fitted is { } fitted && setup.SharpnessOf(fitted.Coverage.Ppi) == Sharpness.TooCoarse)
             .Select(f => string.Create(CultureInfo.InvariantCulture, $"{Where(f.Frame)}: {publication.ImageOf(f.Frame)!.Name}, {f.Fitted!.Value.Coverage.Ppi:0.#} ppi"))];
-        List<string> empty = [.. frames.Where(f => f.IsPlaceholder).Select(Where)];
-        var set = frames.Where(f => f.Text is not null).Select(f => (Frame: f, Set: TextSetter.Set(f.Text!, f.Box.Width, f.Box.Height, Typefaces.Shipped))).ToList();
+        List<string> empty = [.. frames.Where(f => f.IsPlaceholder && publication.MasterWith(f.PageId) is null).Select(Where)];
+        var set = frames.Where(f => f.Text is not null).Select(f => (Frame: f, Set: Composer.TextOf(publication, f, Typefaces.Shipped)!)).ToList();
         List<string> overset = [.. set.Where(s => s.Set.Overflows).Select(s => $"{Where(s.Frame)}: {s.Set.LeftOut} characters")];
         List<string> without = [.. set.Where(s => s.Set.Missing > 0).Select(s => $"{Where(s.Frame)}: {s.Set.Missing} characters")];
         if (missing.Count + changed.Count + coarse.Count + empty.Count + overset.Count + without.Count == 0) Line($"Nothing needs attention.");

@@ -1,3 +1,4 @@
+using Formatum.Core.Composing;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
@@ -13,7 +14,13 @@ public sealed record ListedAnswer(int Id, string Name, DateTimeOffset Changed, b
 public sealed record PageSetupAnswer(string? Size, double Width, double Height);
 
 /// <summary>A page: where it stands, the number it bears, its spread.</summary>
-public sealed record PageAnswer(int Id, int Number, int Folio, int Spread, bool Recto);
+public sealed record PageAnswer(int Id, int Number, int Folio, int Spread, bool Recto, int? MasterId);
+
+/// <summary>A master, and the numbers below 0 that its pages are called by. Single pages go by the right-hand one.</summary>
+public sealed record MasterAnswer(int Id, string Name, int LeftPage, int RightPage)
+{
+    public static MasterAnswer Of(Publication publication, MasterPage master) => new(master.Id, master.Name, publication.NumberOf(master.VersoId), publication.NumberOf(master.RectoId));
+}
 
 public sealed record InsetAnswer(double? Top, double? Right, double? Bottom, double? Left);
 
@@ -49,30 +56,30 @@ public sealed record TouchedAnswer(int FrameId, string Name, int Page, Placement
 public sealed record ImpactAnswer(TouchedAnswer[] Frames, int Placeholders, int Worsened)
 {
     public static ImpactAnswer Of(Impact impact, Publication after) => new(
-        [.. impact.Frames.Select(f => new TouchedAnswer(f.After.Id, f.After.Label, after.Order.IndexOf(f.After.PageId) + 1, PlacementAnswer.Of(f.Was), PlacementAnswer.Of(f.Will), f.Worse))],
+        [.. impact.Frames.Select(f => new TouchedAnswer(f.After.Id, f.After.Label, after.NumberOf(f.After.PageId), PlacementAnswer.Of(f.Was), PlacementAnswer.Of(f.Will), f.Worse))],
         impact.Placeholders, impact.Worsened);
 }
 
 /// <summary>A frame; x and y in points from the upper left of its page's trim.</summary>
 public sealed record FrameAnswer(
-    int Id, string Name, int Page, double X, double Y, double Width, double Height, double Angle, OutlineName Outline, bool Locked, bool Hidden, int? GroupId, int? RuleId, int? ImageId, SettingsAnswer Set,
+    int Id, string Name, int Page, double X, double Y, double Width, double Height, double Angle, OutlineName Outline, bool Locked, bool Hidden, int? GroupId, int? RuleId, int? ImageId, int? MasterFrameId, SettingsAnswer Set,
     RecropAnswer Recrop, PlacementAnswer? Placement, TextAnswer? Text)
 {
     public static FrameAnswer Of(Publication publication, Frame frame) => new(
-        frame.Id, frame.Name, publication.Order.IndexOf(frame.PageId) + 1, frame.Box.X, frame.Box.Y, frame.Box.Width, frame.Box.Height, frame.Angle,
+        frame.Id, frame.Name, publication.NumberOf(frame.PageId), frame.Box.X, frame.Box.Y, frame.Box.Width, frame.Box.Height, frame.Angle,
         frame.Outline switch { EllipseOutline => OutlineName.Ellipse, PolygonOutline => OutlineName.Polygon, PathOutline => OutlineName.Free, _ => OutlineName.Rectangle },
-        frame.Locked, frame.Hidden, frame.GroupId, frame.RuleId, frame.ImageId, SettingsAnswer.Of(frame.Own),
+        frame.Locked, frame.Hidden, frame.GroupId, frame.RuleId, frame.ImageId, frame.MasterFrameId, SettingsAnswer.Of(frame.Own),
         new(frame.Recrop.Zoom, frame.Recrop.Point is { } p ? [p.X, p.Y] : null, frame.Recrop.ZoomY, frame.Recrop.Turn),
         publication.FittedOf(frame) is { } fitted ? PlacementAnswer.Of(fitted) : null,
-        frame.Text is { } text ? TextAnswer.Of(text, frame) : null);
+        frame.Text is { } text ? TextAnswer.Of(publication, frame, text) : null);
 }
 
 /// <summary>The text of a frame, the lines that fit, and how many of its characters do not fit or have no glyph.</summary>
 public sealed record TextAnswer(string[] Lines, ParagraphAnswer[] Paragraphs, int LeftOut, int Missing)
 {
-    public static TextAnswer Of(FrameText text, Frame frame)
+    public static TextAnswer Of(Publication publication, Frame frame, FrameText text)
     {
-        var set = TextSetter.Set(text, frame.Box.Width, frame.Box.Height, Output.Typefaces.Shipped);
+        var set = Composer.TextOf(publication, frame, Output.Typefaces.Shipped)!;
         return new([.. set.Lines.Select(l => l.Text)], [.. text.Paragraphs.Select(ParagraphAnswer.Of)], set.LeftOut, set.Missing);
     }
 }
@@ -107,7 +114,7 @@ public sealed record NotArrivedAnswer(string Name, string Error)
 
 public sealed record PublicationAnswer(
     int Id, string Name, string Edition, long Revision, PageSetupAnswer Page, bool Facing, double Bleed, Margins Margins, Columns Columns, LengthUnit Unit, double AssumedPpi, double PrintPpi, double FloorPpi,
-    int? DefaultRuleId, PageAnswer[] Pages, FrameAnswer[] Frames, RuleAnswer[] Rules, ImageAnswer[] Images)
+    int? DefaultRuleId, PageAnswer[] Pages, MasterAnswer[] Masters, FrameAnswer[] Frames, RuleAnswer[] Rules, ImageAnswer[] Images)
 {
     public static PublicationAnswer Of(Standing standing)
     {
@@ -116,7 +123,8 @@ public sealed record PublicationAnswer(
         return new(
             standing.Id, setup.Name, setup.Edition, standing.Revision, new(PaperSize.Of(setup.PageWidth, setup.PageHeight)?.Name, setup.PageWidth, setup.PageHeight),
             setup.Facing, setup.Bleed, setup.Margins, setup.Columns, setup.Unit, setup.AssumedPpi, setup.PrintPpi, setup.FloorPpi, setup.DefaultRuleId,
-            [.. p.Order.Ids.Select((id, i) => new PageAnswer(id, i + 1, setup.FirstFolio + i, Spread.IndexOfPage(p, i + 1) + 1, setup.IsRecto(setup.FirstFolio + i)))],
+            [.. p.Order.Ids.Select((id, i) => new PageAnswer(id, i + 1, setup.FirstFolio + i, Spread.IndexOfPage(p, i + 1) + 1, setup.IsRecto(setup.FirstFolio + i), p.Pages[id].MasterId))],
+            [.. p.Masters.Values.Select(m => MasterAnswer.Of(p, m))],
             [.. p.Frames.Values.OrderBy(f => p.Order.IndexOf(f.PageId)).ThenBy(f => f.Depth).ThenBy(f => f.Id).Select(f => FrameAnswer.Of(p, f))],
             [.. p.Rules.Values.OrderBy(r => r.Id).Select(RuleAnswer.Of)],
             [.. p.Images.Values.OrderBy(i => i.Id).Select(ImageAnswer.Of)]);

@@ -52,6 +52,7 @@ public static class ApiEndpoints
         RuleEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         ImportEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         FillingEndpoints.Map(api.MapGroup("/publications/{id:int}"));
+        MasterEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         BundleEndpoints.Map(api);
 
         api.MapPost("/publications/{id:int}/frames", MakeFrame).WithSummary("Makes a frame.");
@@ -64,7 +65,7 @@ public static class ApiEndpoints
 
         var pages = api.MapGroup("/publications/{id:int}/pages");
         pages.MapPost("", async (int id, NewPagesBody body, PublicationStore store) =>
-            await PagesAsync(id, store, p => new AddPages(body.Before ?? p.PageCount + 1, body.Count))).WithSummary("Adds blank pages.");
+            await PagesAsync(id, store, p => new AddPages(body.Before ?? p.PageCount + 1, body.Count, body.MasterId))).WithSummary("Adds pages: blank ones, or based on a master.");
         pages.MapPost("/move", async (int id, PagesBody body, PublicationStore store) =>
             await PagesAsync(id, store, p => new MovePages([.. body.Pages], body.Before ?? p.PageCount + 1))).WithSummary("Moves pages; their frames keep to them.");
         pages.MapPost("/duplicate", async (int id, PagesBody body, PublicationStore store) =>
@@ -112,7 +113,7 @@ public static class ApiEndpoints
             Text = body.Text?.ToText(),
             Own = body.Set?.ToSettings("set.") ?? FitSettings.Open,
         });
-        var frame = (Frame)outcome.Changes.Items.Single(c => c.Key.Kind == PartKind.Frame).After!;
+        var frame = (Frame)outcome.Changes.Items.First(c => c.Key.Kind == PartKind.Frame).After!;
         return TypedResults.Created($"/api/publications/{id}/frames/{frame.Id}", FrameAnswer.Of(outcome.Standing.Publication, frame));
     }
 

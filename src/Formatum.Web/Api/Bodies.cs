@@ -299,7 +299,7 @@ public sealed record PutRuleBody
     /// <summary>Frames by id; left out for all of the page or the publication.</summary>
     public int[]? FrameIds { get; init; }
 
-    /// <summary>A page by its number; left out for the whole publication.</summary>
+    /// <summary>A page by its number, below 0 for one of a master; left out for the whole publication.</summary>
     public int? Page { get; init; }
 
     /// <summary>Empty placeholders, filled frames, or all, which is usual.</summary>
@@ -331,6 +331,9 @@ public sealed record NewPagesBody
 {
     public required int Count { get; init; }
 
+    /// <summary>The master they are based on; none where left out.</summary>
+    public int? MasterId { get; init; }
+
     /// <summary>The number that the first of them takes; at the end where left out.</summary>
     public int? Before { get; init; }
 }
@@ -342,4 +345,29 @@ public sealed record PagesBody
 
     /// <summary>For moving and copying: the page before which they go, by its number; the end where left out.</summary>
     public int? Before { get; init; }
+}
+
+public sealed record MasterBody
+{
+    public required string Name { get; init; }
+
+    /// <summary>A page, or the two of a spread, by number, to make it like; left out for a blank master.</summary>
+    public int[]? LikePages { get; init; }
+
+    /// <summary>Whether those pages are then based on it.</summary>
+    public bool BaseThem { get; init; }
+}
+
+public sealed record RenameMasterBody
+{
+    public required string Name { get; init; }
+}
+
+public sealed record BasePagesBody
+{
+    /// <summary>Pages by their numbers.</summary>
+    public required int[] Pages { get; init; }
+
+    /// <summary>The master; null for none.</summary>
+    public required int? MasterId { get; init; }
 }

@@ -90,7 +90,7 @@ public static class FillingEndpoints
         var table = new Table([.. body.Columns], [.. body.Rows.Select(r => r.ToImmutableArray())]);
         ImmutableArray<ColumnTarget> targets = body.Targets is { } named
             ? [.. named.Select(t => new ColumnTarget(table.Columns.IndexOf(t.Key) is >= 0 and var at ? at : throw new EditRefused("targets", $"There is no column {t.Key}."), t.Value))]
-            : RowPlan.Guess(table, before.Frames.Values);
+            : RowPlan.Guess(table, before.PageFrames);
         int from = body.FromPage, to = body.ToPage ?? before.PageCount;
         var layout = body.KeepPouring && from >= 1 && from <= before.PageCount ? Spread.At(before, Spread.IndexOfPage(before, from)).Pages.Select(p => p.Number).Order().ToArray() : [];
         var edit = new PourRows { Table = table, Targets = targets, FirstPage = from, LastPage = to, LayoutPages = [.. layout] };

@@ -441,7 +441,7 @@ public sealed partial record DeskCommand
                 if (SettingText.Number(Angle.Trim().TrimEnd('\u00b0')) is { } angle) pose = frame.Pose.Turned(angle - frame.Angle, frame.Pose.At(ReferenceX, ReferenceY));
                 else errors.Add("angle", $"\u201c{Angle}\u201d is not an angle. Type degrees, such as 3 or -90.");
             }
-            return new FramePlace(frame.Id, publication.Order.IndexOf(frame.PageId) + 1, pose.Box, pose.Angle);
+            return new FramePlace(frame.Id, publication.NumberOf(frame.PageId), pose.Box, pose.Angle);
         }).ToImmutableArray();
         errors.ThrowIfAny();
         return new PlaceFrames(places, PictureAtSizing.GoesAlong, Width is not null || Height is not null ? "Resize" : Angle is not null ? "Turn" : null);

@@ -66,13 +66,14 @@ public sealed partial record DeskCommand
     /// <summary>The pour that is asked for, of all that waits in the tray.</summary>
     public PourImages Pour(Publication publication, Spread spread)
     {
+        if (spread.Master is not null) throw new EditRefused("into", "Pictures are poured into pages; on a master, each would be the same on all. Open a spread of the publication, and pour there.");
         var frames = Into switch
         {
             PourInto.Chosen => FramesOf(publication),
             PourInto.Page => OnPages(publication, FirstPage ?? spread.Pages[0].Number, FirstPage ?? spread.Pages[0].Number),
             PourInto.Spread => spread.Pages.SelectMany(p => publication.FramesOnPage(p.Page.Id)),
             PourInto.Range => OnPages(publication, FirstPage ?? 1, LastPage ?? publication.PageCount),
-            _ => publication.Frames.Values,
+            _ => publication.PageFrames,
         };
         var layoutPage = spread.Pages.FirstOrDefault(p => p.Number == FirstPage) ?? spread.Pages.FirstOrDefault(p => publication.FramesOnPage(p.Page.Id).Any(f => !f.IsText)) ?? spread.Pages[0];
         return new()

@@ -41,6 +41,9 @@ public sealed partial record DeskCommand
     /// <summary>The rule to put on the frame; null for none.</summary>
     public int? Rule { get; init; }
 
+    /// <summary>The master to base a page on; null for none.</summary>
+    public int? Master { get; init; }
+
     public double? AlignX { get; init; }
     public double? AlignY { get; init; }
 
@@ -106,6 +109,9 @@ public sealed partial record DeskCommand
         "take-out" => new ChangeFrames { FrameIds = FrameIds, ImageId = new(null) },
         "remove" => new RemoveFrames(FrameIds),
         "write" => Write(publication),
+        "base" => new BasePages([Page ?? spread.Pages[0].Number], Master),
+        "rename-master" => new RenameMaster(spread.Master?.Id ?? throw new EditRefused("name", "This is no master."), Name ?? ""),
+        "follow-master" => new FollowMaster(FrameIds),
         "text-style" => StyleText(publication),
         "unlink" => new UnlinkImages([Image ?? throw new EditRefused("image", "Choose an image.")]),
         "frame-to-picture" => new TakeMeasure(FrameIds, Takes, new(ReferenceX, ReferenceY)),

@@ -15,14 +15,20 @@ public sealed record DeskView(Standing Standing, Spread Spread, IReadOnlyList<Fr
 
     public int SpreadCount => Spread.CountOf(Publication);
 
+    /// <summary>The number of the spread before this one, or of the master before; null where this is the first.</summary>
+    public int? Before => Spread.Master is null ? (Spread.Number > 1 ? Spread.Number - 1 : null) : Spread.Number < -1 ? Spread.Number + 1 : null;
+
+    /// <summary>The number of the spread after this one, or of the master after; null where this is the last.</summary>
+    public int? After => Spread.Master is null ? (Spread.Number < SpreadCount ? Spread.Number + 1 : null) : Spread.Number > -Publication.Masters.Count ? Spread.Number - 1 : null;
+
     /// <param name="standing">The publication.</param>
-    /// <param name="spreadNumber">The spread, from 1; the nearest where there is none of that number.</param>
+    /// <param name="spreadNumber">The spread, from 1, or below 0 for that of a master; the nearest where there is none of that number.</param>
     /// <param name="frames">Ids of chosen frames, with commas between.</param>
     /// <param name="inside">Whether to go into the picture of the one that is chosen.</param>
     public static DeskView Of(Standing standing, int spreadNumber, string? frames = null, bool inside = false)
     {
         var publication = standing.Publication;
-        var spread = Spread.At(publication, Math.Clamp(spreadNumber, 1, Spread.CountOf(publication)) - 1);
+        var spread = Spread.At(publication, Spread.IndexOfNumber(publication, spreadNumber));
         var chosen = Ids(frames).Select(id => publication.Frames.GetValueOrDefault(id)).OfType<Frame>().Where(f => spread.Pages.Any(p => p.Page.Id == f.PageId)).ToList();
         return new(standing, spread, chosen, inside && chosen is [{ ImageId: not null }]);
     }
@@ -76,8 +82,12 @@ public sealed record DeskAnswer(DeskView View, EditOutcome Outcome)
         return touched.Where(Publication.Images.ContainsKey).Select(id => new SheetItem(Publication.Images[id], Publication, counts.GetValueOrDefault(id), Swap: true));
     }
 
-    /// <summary>Whether pages came, went or changed places, or the set-up did: the Desk is then made anew.</summary>
-    public static bool MovesPages(EditOutcome outcome) => outcome.Changes.Items.Any(c => c.Key.Kind is PartKind.Setup or PartKind.PageOrder);
+    /// <summary>Whether pages or masters came, went or changed places, pages came to another master, or the set-up changed: the Desk is then made anew.</summary>
+    public static bool MovesPages(EditOutcome outcome) => outcome.Changes.Items.Any(c => c.Key.Kind is PartKind.Setup or PartKind.PageOrder or PartKind.Master
+        || (c.Key.Kind == PartKind.Page && (c.Before as Page)?.MasterId != (c.After as Page)?.MasterId));
+
+    /// <summary>Whether something is printed on the spread that stands on a master.</summary>
+    public bool HasMasters => View.Spread.Pages.Any(p => p.Page.MasterId is not null);
 
     public bool TrayChanged => Outcome.Changes.Items.Any(c => c.Key.Kind is PartKind.Tray or PartKind.Image
         || (c.Before as Frame)?.ImageId != (c.After as Frame)?.ImageId);

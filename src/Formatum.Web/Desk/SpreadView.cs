@@ -24,7 +24,7 @@ public static class SpreadView
         svg.Append(Hatches);
         svg.Append("<g id=\"zones\" aria-hidden=\"true\">");
         Zones(svg, publication, spread);
-        svg.Append("</g><g id=\"frames\">");
+        svg.Append("</g><g id=\"from-masters\" aria-hidden=\"true\">").Append(FromMasters(publication, spread)).Append("</g><g id=\"frames\">");
         svg.Append(Frames(publication, spread));
         return svg.Append("</g>").ToString();
     }
@@ -34,6 +34,19 @@ public static class SpreadView
     {
         var svg = new StringBuilder();
         foreach (var (frame, box) in spread.FramesOf(publication).Where(f => !f.Frame.Hidden)) Frame(svg, publication, frame, box);
+        return svg.ToString();
+    }
+
+    /// <summary>What the masters of a spread's pages have printed on it. It is changed on the master alone, and not to be taken hold of here.</summary>
+    public static string FromMasters(Publication publication, Spread spread)
+    {
+        var svg = new StringBuilder();
+        foreach (var scene in Composer.FromMasters(publication, spread, Typefaces.Shipped))
+        {
+            svg.Append(CultureInfo.InvariantCulture, $"<g transform=\"{SvgWriter.Matrix(scene.ToSpread)}\">");
+            SvgWriter.Content(svg, scene, "from-master-", image => PreviewAddress(image, scene.Image!.Matrix));
+            svg.Append("</g>");
+        }
         return svg.ToString();
     }
 

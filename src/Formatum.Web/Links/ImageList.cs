@@ -10,7 +10,7 @@ public enum ImageFilter { All, Unplaced, Placed, Changed, Missing, TooCoarse, Po
 public enum ImageSort { Added, Name, Pixels, Resolution, CropLoss, Uses, State }
 
 /// <summary>A frame that shows an image.</summary>
-public sealed record ImageUse(Frame Frame, int Page, int Folio, int Spread, Fitted Fitted);
+public sealed record ImageUse(Frame Frame, int Page, string Where, int Spread, Fitted Fitted);
 
 /// <summary>An image with where it is used and how its file stands.</summary>
 public sealed record ImageRow(LinkedImage Image, LinkState State, ImmutableArray<ImageUse> Uses, bool InTray)
@@ -62,8 +62,7 @@ public sealed record ImageQuery
 
     private static ImageUse UseOf(Publication publication, Frame frame)
     {
-        int number = publication.Order.IndexOf(frame.PageId) + 1;
-        return new(frame, number, publication.Setup.FirstFolio + number - 1, Spread.IndexOfPage(publication, number) + 1, publication.FittedOf(frame)!.Value);
+        return new(frame, publication.NumberOf(frame.PageId), publication.WordsOf(frame.PageId), Spread.NumberOfPage(publication, frame.PageId), publication.FittedOf(frame)!.Value);
     }
 
     private bool Matches(Publication publication, ImageRow row)

@@ -30,18 +30,27 @@ public sealed class FlatplanModel(PublicationStore store) : PageModel
 
     /// <summary>Does something with pages and answers with the flatplan as it then is.</summary>
     /// <param name="id">The publication.</param>
-    /// <param name="do">"add", "duplicate", "move", "remove", "undo" or "redo".</param>
+    /// <param name="do">"add", "duplicate", "move", "remove", "base", "make-master", "rename-master", "remove-master", "undo" or "redo".</param>
     /// <param name="pages">Numbers of the pages it is done with, with commas between.</param>
     /// <param name="before">The number of the page before which they go; one more than there are pages for the end.</param>
     /// <param name="count">How many to add.</param>
+    /// <param name="master">The master it is about, or that pages are based on; null for none.</param>
+    /// <param name="instead">The master that pages take instead of one that is removed.</param>
+    /// <param name="name">A master's name.</param>
+    /// <param name="like">Whether a master is made like the chosen pages.</param>
+    /// <param name="based">Whether those are then based on it.</param>
     /// <param name="seen">The revision the page last saw.</param>
-    public async Task<IActionResult> OnPostAsync(int id, string @do, string? pages, int before, int count, long? seen)
+    public async Task<IActionResult> OnPostAsync(int id, string @do, string? pages, int before, int count, int? master, int? instead, string? name, bool like, bool based, long? seen)
     {
         ImmutableArray<int> numbers = [.. DeskView.Ids(pages)];
         if (@do is "undo" or "redo") return Sheet((@do == "undo" ? await store.UndoAsync(id) : await store.RedoAsync(id)).Standing, []);
         Edit edit = @do switch
         {
-            "add" => new AddPages(before, count),
+            "add" => new AddPages(before, count, master),
+            "base" => new BasePages(numbers, master),
+            "make-master" => new MakeMaster(name ?? "", like ? numbers : (ImmutableArray<int>?)null, based),
+            "rename-master" => new RenameMaster(master ?? 0, name ?? ""),
+            "remove-master" => new RemoveMaster(master ?? 0, instead),
             "duplicate" => new DuplicatePages(numbers, before),
             "move" => new MovePages(numbers, before),
             "remove" => new RemovePages(numbers),
@@ -51,7 +60,7 @@ public sealed class FlatplanModel(PublicationStore store) : PageModel
         var outcome = await store.EditAsync(id, edit, seen);
         var now = outcome.Standing.Publication;
         // What was made is chosen, or what was moved.
-        var kept = @do == "move" ? numbers.Where(n => n <= was.PageCount).Select(n => was.Order.Ids[n - 1]) : now.Order.Ids.Except(was.Order.Ids);
+        var kept = @do is "move" or "base" or "make-master" ? numbers.Where(n => n <= was.PageCount).Select(n => was.Order.Ids[n - 1]) : now.Order.Ids.Except(was.Order.Ids);
         return Sheet(outcome.Standing, kept.Select(page => now.Order.IndexOf(page) + 1));
     }
 

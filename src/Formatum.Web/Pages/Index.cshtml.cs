@@ -50,7 +50,7 @@ public sealed class IndexModel(PublicationStore store, LinkStates links) : PageM
         {
             Words.Count(p.PageCount, "page"), size, setup.Facing ? "facing" : "single", Words.Count(p.Images.Count, "image"),
         });
-        int empty = p.Frames.Values.Count(f => f.IsPlaceholder);
+        int empty = p.PageFrames.Count(f => f.IsPlaceholder);
         int soft = p.Frames.Values.Count(f => p.FittedOf(f) is { } fitted && setup.SharpnessOf(fitted.Coverage.Ppi) == Sharpness.TooCoarse);
         var (changed, missing) = links.Count(p);
         var attention = new List<string>();

@@ -602,8 +602,8 @@
       edit({ do: 'outline', outline, sides: sides ?? 6 });
       return;
     }
-    if (field.matches('select[data-do]')) {
-      if (field.value || field.dataset.do === 'rule') edit({ do: field.dataset.do, [field.dataset.value]: field.value });
+    if (field.matches('select[data-do], input[data-do]')) {
+      if (field.value || 'empty' in field.dataset) edit({ do: field.dataset.do, [field.dataset.value]: field.value, ...(field.dataset.page && { page: field.dataset.page }) });
       return;
     }
     if (field.closest('.typed')) {
@@ -826,6 +826,7 @@
   openLine();
   setTool('pick');
   zoom('spread');
+  document.querySelector('.strip-item[aria-current]').scrollIntoView({ block: 'nearest', inline: 'center' });
   readInspector();
   desk.dataset.ready = 'yes';
 })();

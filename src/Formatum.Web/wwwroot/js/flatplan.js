@@ -30,8 +30,18 @@
   function tellChosen() {
     const count = chosen().length;
     words.textContent = count === 0 ? 'Click a page to choose it, draw it to another place; double-click opens it.' : count === 1 ? '1 page chosen' : `${count} pages chosen`;
-    for (const button of plan.querySelectorAll('[data-pages="duplicate"], [data-pages="remove"]')) button.disabled = count === 0;
+    for (const button of plan.querySelectorAll('[data-pages="duplicate"], [data-pages="remove"], [data-base], #make-master-like')) button.disabled = count === 0;
+    tellLike();
   }
+  // A master made like the pages chosen can take them on.
+  const like = document.getElementById('make-master-like'), based = document.getElementById('make-master-based');
+  function tellLike() {
+    if (like.disabled) like.checked = false;
+    based.disabled = !like.checked;
+    if (based.disabled) based.checked = false;
+  }
+  like.addEventListener('change', tellLike);
+
   sheet.addEventListener('htmx:afterSettle', event => { if (event.target === sheet) tellChosen(); });
   tellChosen();
 
@@ -47,7 +57,7 @@
     const page = event.target.closest('.plan-page');
     if (event.button !== 0) return;
     if (!page) {
-      if (!event.target.closest('a')) choose([]);
+      if (!event.target.closest('a, button, .plan-masters')) choose([]);
       return;
     }
     const startX = event.clientX, startY = event.clientY;
@@ -92,7 +102,7 @@
   const end = () => pages().length + 1;
 
   function run(what) {
-    if (what === 'add') act({ do: 'add', before: chosen().length > 0 ? Math.min(...chosen()) : end(), count: document.getElementById('add-count').value });
+    if (what === 'add') act({ do: 'add', master: document.getElementById('add-master').value, before: chosen().length > 0 ? Math.min(...chosen()) : end(), count: document.getElementById('add-count').value });
     if (what === 'duplicate' && chosen().length > 0) act({ do: 'duplicate', before: after() });
     if (what === 'remove' && chosen().length > 0) act({ do: 'remove' });
   }
@@ -100,12 +110,22 @@
   plan.addEventListener('click', event => {
     const what = event.target.closest('[data-pages]')?.dataset.pages;
     if (what) run(what);
+    const base = event.target.closest('[data-base]');
+    if (base) act({ do: 'base', master: base.dataset.base });
     const history = event.target.closest('#history [data-do]');
     if (history) act({ do: history.dataset.do });
   });
 
+  plan.addEventListener('submit', event => {
+    event.preventDefault();
+    const form = event.target;
+    form.closest('[popover]').hidePopover();
+    act({ do: form.dataset.act, ...Object.fromEntries(new FormData(form)) });
+    form.reset();
+  });
+
   document.addEventListener('keydown', event => {
-    if (event.target.closest('input')) return;
+    if (event.target.closest('input, select, [popover]')) return;
     const command = event.ctrlKey || event.metaKey;
     if (command && event.key.toLowerCase() === 'z') {
       event.preventDefault();
