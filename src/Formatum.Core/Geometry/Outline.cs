@@ -32,17 +32,18 @@ public sealed record EllipseOutline : Outline
 
     /// <summary>
     /// A polygon of the ellipse's own area, its corners a little outside and its edges a little inside the curve, neither by more than
-    /// <see cref="Outline.Tolerance"/>: an arc of angle t strays from its chord by r (1 - cos t/2).
+    /// <see cref="Outline.Tolerance"/>: an arc of angle t strays from its chord by r (1 - cos t/2). Edges, not corners, lie at the four sides of the box, so that
+    /// the polygon keeps within it: what covers the frame covers the ellipse.
     /// </summary>
     public override ImmutableArray<Vec> Flatten(double width, double height)
     {
         double rx = width / 2, ry = height / 2, r = Math.Max(rx, ry);
         double half = r > Tolerance ? Math.Acos(1 - Tolerance / r) : Math.PI / 4;
-        int n = Math.Max(8, (int)Math.Ceiling(Math.PI / half));
+        int n = 4 * Math.Max(2, (int)Math.Ceiling(Math.PI / half / 4));
         double step = 2 * Math.PI / n, grow = Math.Sqrt(step / Math.Sin(step));
         var corners = ImmutableArray.CreateBuilder<Vec>(n);
         for (int i = 0; i < n; i++)
-            corners.Add(new(rx + grow * rx * Math.Cos(i * step), ry + grow * ry * Math.Sin(i * step)));
+            corners.Add(new(rx + grow * rx * Math.Cos((i + 0.5) * step), ry + grow * ry * Math.Sin((i + 0.5) * step)));
         return corners.MoveToImmutable();
     }
 }

@@ -47,6 +47,18 @@ public class CoverageTests
     }
 
     [Fact]
+    public void A_picture_that_fills_its_frame_leaves_nothing_bare_and_none_is_flagged()
+    {
+        Gen.Select(Gen.Double[5, 3000], Gen.Double[5, 3000], Gen.Int[1, 9000], Gen.Int[1, 9000], Gen.OneOf(Gen.Const(0.0), Gen.Double[-180, 180]), Gen.Bool).Sample((width, height, across, down, angle, ellipse) =>
+        {
+            var rule = ResolvedFit.Default with { Rotation = angle };
+            var fitted = Fitted.Of(width, height, ellipse ? Outline.Ellipse : Outline.Rectangle, new(across, down, 72, 72), rule, null, Recrop.None);
+            fitted.Coverage.BareArea.ShouldBe(0, 1e-12);
+            fitted.Placement.Flags.HasFlag(FitFlags.BareArea).ShouldBeFalse();
+        }, iter: 2000);
+    }
+
+    [Fact]
     public void A_flattened_ellipse_keeps_its_area_and_strays_less_than_said()
     {
         Gen.Select(Gen.Double[1, 3000], Gen.Double[1, 3000]).Sample((width, height) =>
@@ -58,6 +70,7 @@ public class CoverageTests
             for (int i = 0; i < corners.Length; i++)
             {
                 Math.Abs(Off(corners[i])).ShouldBeLessThanOrEqualTo(Outline.Tolerance);
+                new Box(0, 0, width, height).Contains(corners[i]).ShouldBeTrue();
                 Math.Abs(Off(0.5 * (corners[i] + corners[(i + 1) % corners.Length]))).ShouldBeLessThanOrEqualTo(Outline.Tolerance);
             }
         }, iter: 200);
