@@ -95,7 +95,7 @@ public static class DemoMaker
         private string Named(string picture) => picture != "piece" ? picture : Pictures.Where(p => p.File.StartsWith("piece", StringComparison.Ordinal)).Select(p => p.File).ElementAt(_next++ % 22);
 
         /// <summary>Makes a frame, measures in the table's unit; with a picture by name, the next piece ("piece"), or none.</summary>
-        public async Task FrameAsync(int page, double x, double y, double width, double height, string rule, string? picture = null, Outline? outline = null, string name = "", FitSettings? own = null)
+        public async Task FrameAsync(int page, double x, double y, double width, double height, string rule, string? picture = null, Outline? outline = null, string name = "", FitSettings? own = null, Look? look = null)
         {
             await store.EditAsync(id, new MakeFrame
             {
@@ -106,6 +106,7 @@ public static class DemoMaker
                 Outline = outline ?? Outline.Rectangle,
                 Name = name,
                 Own = own ?? FitSettings.Open,
+                Look = look ?? Look.Plain,
             });
         }
 
@@ -122,7 +123,7 @@ public static class DemoMaker
 
         public Task<EditOutcome> BaseAsync(string master, params int[] pages) => store.EditAsync(id, new BasePages([.. pages], _masters[master]));
 
-        /// <summary>Puts a picture into the nth picture frame of a page, in reading order, and words into the nth text frame.</summary>
+        /// <summary>Puts a picture into the nth image frame of a page, in reading order, and words into the nth text frame.</summary>
         public async Task FillAsync(int page, int nth, string picture, params string[] words)
         {
             var publication = (await store.OpenAsync(id)).Publication;
@@ -205,7 +206,7 @@ public static class DemoMaker
                 }
             }
         }
-        await table.FrameAsync(24, 55, 60, 100, 100, "Glaze sample", "glaze-cobalt.tif", Outline.Ellipse, "Glaze seal");
+        await table.FrameAsync(24, 55, 60, 100, 100, "Glaze sample", "glaze-cobalt.tif", Outline.Ellipse, "Glaze seal", look: new() { Border = new(6, "#ffffff"), Shadow = Shadow.Usual with { Down = Units.Millimetres(2), Blur = Units.Millimetres(6) } });
     }
 
     private const string SixPieces = "Six pieces", Folio = "Folio only";
@@ -246,8 +247,9 @@ public static class DemoMaker
         await table.FrameAsync(2, 15, 15, 117, 80, "Full page", "kiln-shelf-wide.jpg");
         await table.FrameAsync(2, 137, 15, 55, 80, "Product, filled", "thumbnail-from-shop.jpg");
         await table.FrameAsync(3, 18, 180, 177, 98, "Full page", "window-sill.jpg", own: new() { AlignY = 1 });
-        await table.FrameAsync(4, 15, 15, 85, 60, "Product shot");
-        await table.FrameAsync(4, 107, 15, 85, 60, "Product shot");
+        var tinted = new Look { Tone = "#eef1ea", Border = new(0.5, "#2f6f4f") };
+        await table.FrameAsync(4, 15, 15, 85, 60, "Product shot", look: tinted);
+        await table.FrameAsync(4, 107, 15, 85, 60, "Product shot", look: tinted);
     }
 
     private static async Task MakeBrochureAsync(PublicationStore store, LinkedImage[] images)

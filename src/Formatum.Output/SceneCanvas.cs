@@ -1,6 +1,7 @@
 using System.Text;
 using Formatum.Core.Composing;
 using Formatum.Core.Geometry;
+using Formatum.Core.Publications;
 using Formatum.Core.Typesetting;
 using SkiaSharp;
 
@@ -12,7 +13,7 @@ public static class SceneCanvas
     private static readonly SKSamplingOptions Smooth = new(SKFilterMode.Linear, SKMipmapMode.Linear);
 
     /// <summary>The frames that print and of which something lies in a box of the spread.</summary>
-    public static IEnumerable<SceneFrame> Visible(Scene scene, Box within) => scene.Items.Where(frame => (frame.Image is not null || frame.Text is not null) && Meets(frame, within));
+    public static IEnumerable<SceneFrame> Visible(Scene scene, Box within) => scene.Items.Where(frame => frame.Prints && Meets(frame, within.Grown(frame.Look.Reach)));
 
     /// <param name="canvas">Where to draw, in the spread's points.</param>
     /// <param name="frames">What to draw, from the lowest to the topmost.</param>
@@ -22,24 +23,58 @@ public static class SceneCanvas
     {
         foreach (var frame in frames)
         {
-            if (frame.Text is { } text) DrawText(canvas, text, frame.ToSpread);
-            if (frame.Image is not { } shown) continue;
-            var drawable = take(shown, frame.ToSpread.After(shown.Matrix));
             canvas.Save();
             canvas.Concat(Matrix(frame.ToSpread));
-            using (var path = PathOf(frame.Outline, frame.Width, frame.Height)) canvas.ClipPath(path, SKClipOperation.Intersect, antialias: true);
-            var pixels = Affine.Scaling(1.0 / drawable.Image.Width, 1.0 / drawable.Image.Height);
-            canvas.Concat(Matrix(shown.Matrix.After(drawable.ToUpright).After(pixels)));
-            canvas.DrawImage(drawable.Image, 0, 0, Smooth);
+            using var path = PathOf(frame.Outline, frame.Width, frame.Height);
+            var look = frame.Look;
+            if (look.Opacity < 1)
+            {
+                using var veil = new SKPaint { Color = SKColors.Black.WithAlpha(Alpha(look.Opacity)) };
+                canvas.SaveLayer(veil);
+            }
+            if (look.Shadow is { } shadow) DrawShadow(canvas, path, shadow, frame.ShadowFalls(shadow));
+            if (look.Tone is { } tone)
+            {
+                using var fill = new SKPaint { Color = SKColor.Parse(tone), IsAntialias = true };
+                canvas.DrawPath(path, fill);
+            }
+            if (frame.Image is { } shown) DrawImage(canvas, path, shown, take(shown, frame.ToSpread.After(shown.Matrix)));
+            if (frame.Text is { } text) DrawText(canvas, text);
+            if (look.Border is { } border)
+            {
+                using var line = new SKPaint { Color = SKColor.Parse(border.Colour), IsAntialias = true, Style = SKPaintStyle.Stroke, StrokeWidth = (float)border.Width, StrokeMiter = 4 };
+                canvas.DrawPath(path, line);
+            }
+            if (look.Opacity < 1) canvas.Restore();
             canvas.Restore();
-            release(shown);
+            if (frame.Image is { } done) release(done);
         }
     }
 
-    private static void DrawText(SKCanvas canvas, SetText text, Affine toSpread)
+    private static byte Alpha(double opacity) => (byte)Math.Round(255 * opacity);
+
+    private static void DrawShadow(SKCanvas canvas, SKPath outline, Shadow shadow, Vec falls)
     {
         canvas.Save();
-        canvas.Concat(Matrix(toSpread));
+        canvas.Translate((float)falls.X, (float)falls.Y);
+        using var soft = shadow.Blur > 0 ? SKMaskFilter.CreateBlur(SKBlurStyle.Normal, (float)shadow.Deviation) : null;
+        using var paint = new SKPaint { Color = SKColor.Parse(shadow.Colour).WithAlpha(Alpha(shadow.Strength)), IsAntialias = true, MaskFilter = soft };
+        canvas.DrawPath(outline, paint);
+        canvas.Restore();
+    }
+
+    private static void DrawImage(SKCanvas canvas, SKPath outline, SceneImage shown, DrawableImage drawable)
+    {
+        canvas.Save();
+        canvas.ClipPath(outline, SKClipOperation.Intersect, antialias: true);
+        var pixels = Affine.Scaling(1.0 / drawable.Image.Width, 1.0 / drawable.Image.Height);
+        canvas.Concat(Matrix(shown.Matrix.After(drawable.ToUpright).After(pixels)));
+        canvas.DrawImage(drawable.Image, 0, 0, Smooth);
+        canvas.Restore();
+    }
+
+    private static void DrawText(SKCanvas canvas, SetText text)
+    {
         foreach (var line in text.Lines.Where(l => l.Glyphs.Length > 0))
         {
             using var font = Typefaces.Shipped.FontOf(line.Style);
@@ -47,7 +82,6 @@ public static class SceneCanvas
             using var blob = BlobOf(line, font);
             canvas.DrawText(blob, (float)line.X, (float)line.Baseline, paint);
         }
-        canvas.Restore();
     }
 
     /// <summary>The glyphs where they stand, with the characters they show: a PDF gives those back when its text is searched or copied.</summary>

@@ -25,7 +25,7 @@ public static class SvgWriter
         svg.Append(CultureInfo.InvariantCulture, $"<rect x=\"{Number(trim.X)}\" y=\"{Number(trim.Y)}\" width=\"{Number(trim.Width)}\" height=\"{Number(trim.Height)}\" fill=\"#fff\"/>\n");
         foreach (var frame in scene.Items)
         {
-            if (frame.Image is null && frame.Text is null) continue;
+            if (!frame.Prints) continue;
             svg.Append(CultureInfo.InvariantCulture, $"<g transform=\"{Matrix(frame.ToSpread)}\">");
             Content(svg, frame, "clip", reference);
             svg.Append("</g>\n");
@@ -33,10 +33,33 @@ public static class SvgWriter
         return svg.Append("</svg>\n").ToString();
     }
 
-    /// <summary>What a frame shows, clipped to its outline, in frame-local points. The prefix sets element ids apart within a document.</summary>
+    /// <summary>What a frame shows, in frame-local points. The prefix sets element ids apart within a document; outlines are of the class "shape".</summary>
     public static void Content(StringBuilder svg, SceneFrame frame, string idPrefix, Func<LinkedImage, string> reference)
     {
+        var look = frame.Look;
+        void Drawn(string attributes) => Shape(svg, frame.Outline, frame.Width, frame.Height, $" class=\"shape\" {attributes}");
+        if (look.Opacity < 1) svg.Append(CultureInfo.InvariantCulture, $"<g opacity=\"{Number(look.Opacity)}\">");
+        if (look.Shadow is { } shadow)
+        {
+            var falls = frame.ShadowFalls(shadow);
+            double room = 3 * shadow.Deviation;
+            // The region is given in the outline's own measures, with room for the softened edge, and grows with it.
+            string soft = shadow.Blur > 0 ? $" filter=\"url(#{idPrefix}shadow{frame.FrameId})\"" : "";
+            if (soft.Length > 0)
+                svg.Append(CultureInfo.InvariantCulture, $"<filter id=\"{idPrefix}shadow{frame.FrameId}\" filterUnits=\"userSpaceOnUse\" x=\"{Number(-room - frame.Width)}\" y=\"{Number(-room - frame.Height)}\" width=\"{Number(3 * frame.Width + 2 * room)}\" height=\"{Number(3 * frame.Height + 2 * room)}\" color-interpolation-filters=\"sRGB\"><feGaussianBlur stdDeviation=\"{Number(shadow.Deviation)}\"/></filter>");
+            svg.Append(CultureInfo.InvariantCulture, $"<g transform=\"translate({Number(falls.X)} {Number(falls.Y)})\"{soft}>");
+            Drawn(string.Create(CultureInfo.InvariantCulture, $"fill=\"{shadow.Colour}\" fill-opacity=\"{Number(shadow.Strength)}\""));
+            svg.Append("</g>");
+        }
+        if (look.Tone is { } tone) Drawn($"fill=\"{tone}\"");
+        Image(svg, frame, idPrefix, reference);
         if (frame.Text is { } text) Text(svg, text);
+        if (look.Border is { } border) Drawn(string.Create(CultureInfo.InvariantCulture, $"fill=\"none\" stroke=\"{border.Colour}\" stroke-width=\"{Number(border.Width)}\""));
+        if (look.Opacity < 1) svg.Append("</g>");
+    }
+
+    private static void Image(StringBuilder svg, SceneFrame frame, string idPrefix, Func<LinkedImage, string> reference)
+    {
         if (frame.Image is not { } image) return;
         svg.Append(CultureInfo.InvariantCulture, $"<clipPath id=\"{idPrefix}{frame.FrameId}\">");
         Shape(svg, frame.Outline, frame.Width, frame.Height, "");

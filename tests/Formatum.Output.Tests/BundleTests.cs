@@ -41,7 +41,7 @@ public sealed class BundleTests : IDisposable
             jug,
             new FittingRule { Id = 20, Name = "Base" },
             new FittingRule { Id = 21, Name = "Product shot", Description = "As the studio sends them", BasedOnId = 20, Settings = settings },
-            Framed(30, Outline.Rectangle) with { Name = "Cover", ImageId = 10, RuleId = 21, Own = new() { AlignX = 0.1 }, Recrop = new(1.5, new(0.2, 0.3), 1.4, 7), Held = new(new(100, 0, 3, 80, 0.1, 1e-17), FitKind.Width), Angle = 15, Depth = 4, Locked = true, Hidden = true, GroupId = 30 },
+            Framed(30, Outline.Rectangle) with { Name = "Cover", ImageId = 10, RuleId = 21, Own = new() { AlignX = 0.1 }, Recrop = new(1.5, new(0.2, 0.3), 1.4, 7), Held = new(new(100, 0, 3, 80, 0.1, 1e-17), FitKind.Width), Angle = 15, Depth = 4, Locked = true, Hidden = true, GroupId = 30, Look = new() { Border = new(0.5, "#123456"), Tone = "#abcdef", Opacity = 0.25, Shadow = new(1, -2, 3.5, "#00ff00", 0.125) } },
             Framed(31, Outline.Ellipse) with { GroupId = 30, ImageId = 11 },
             Framed(32, Outlines.Polygon(5)),
             Framed(33, new PathOutline([new(new(0, 0), new(-0.1, 0.2)), new(new(1, 0)), new(new(0.5, 1), null, new(0.2, 1.2))])),

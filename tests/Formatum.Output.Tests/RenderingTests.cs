@@ -54,6 +54,28 @@ public sealed class RenderingTests : IDisposable
         ((apart > FarApart).Avg() / 255).ShouldBeLessThan(MostPixelsApart, which);
     }
 
+    /// <summary>
+    /// Across a straight edge, a Gaussian blur leaves the share that the standard normal distribution has below: at the edge half, one and two deviations outside
+    /// 15.87 % and 2.28 % (any table of it). Read from the PDF by poppler, and from the PNG.
+    /// </summary>
+    [Fact]
+    public void A_shadow_fades_as_the_normal_distribution_does()
+    {
+        var p = Publication.Create(Workshop.A4() with { PageWidth = 400, PageHeight = 300, Bleed = 0 }, 1);
+        // Its right edge is at 250 + 40 = 290, ten points to the deviation; its own frame covers it up to 250.
+        p = Workshop.Do(p, new Core.Edits.MakeFrame { Page = 1, Box = new(50, 50, 200, 200), Look = new() { Shadow = new(40, 0, 20, "#000000", 0.8) } });
+        PdfWriter.Write(p, _shop.Previews, new(), _shop.Folder["s.pdf"]);
+        Tool.Run("pdftoppm", "-r", "72", "-png", _shop.Folder["s.pdf"], _shop.Folder["s"]);
+        using var paper = Image.Pngload(_shop.Folder["s-1.png"]);
+        using var stream = new MemoryStream();
+        PngWriter.Page(Composer.Compose(p, Spread.At(p, 0), Typefaces.Shipped), Spread.At(p, 0).Pages[0], 72, stream);
+        using var raster = Image.PngloadBuffer(stream.ToArray());
+        foreach (var seen in new[] { paper, raster })
+            foreach (var (outside, share) in new[] { (-30, 0.99865), (-10, 0.84134), (0, 0.5), (10, 0.15866), (20, 0.02275), (40, 0.00003) })
+                // Between two pixels, whose middles lie half a point to either side.
+                ((seen.Getpoint(289 + outside, 150)[0] + seen.Getpoint(290 + outside, 150)[0]) / 2).ShouldBe(255 * (1 - 0.8 * share), 5, $"{outside} pt outside");
+    }
+
     /// <summary>All eight files hold the same upright picture: each must come out with red in the upper left.</summary>
     [Theory]
     [InlineData(1)]

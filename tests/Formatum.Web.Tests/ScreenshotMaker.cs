@@ -51,8 +51,12 @@ public sealed class ScreenshotMaker
         browser.Driver.FindElements(By.CssSelector(".frame .sharpness text")).Count.ShouldBe(10);
         Save("sharpness.png");
         Show("/publications/1/flatplan", ".plan-picture svg", null);
-        Browser.Until(() => browser.Driver.FindElements(By.CssSelector(".plan-picture svg")).Count == 13 && browser.Run<bool>("return [...document.images].every(i => i.complete)"), "the miniatures");
+        Browser.Until(() => browser.Run<bool>("return [...document.querySelectorAll('.plan-picture')].filter(p => p.getBoundingClientRect().top < innerHeight).every(p => p.querySelector('svg')) && [...document.images].every(i => i.complete)"), "the miniatures");
+        browser.Driver.FindElements(By.CssSelector(".plan-master")).Count.ShouldBe(2);
         Save("flatplan.png");
+        Show("/publications/1/desk/-1", "#desk[data-ready]", null);
+        browser.Driver.FindElements(By.CssSelector("#frames .frame-empty")).Count.ShouldBe(12);
+        Save("master.png");
         // The gap between the two columns of page 5, drawn to the left and not let go.
         Show("/publications/1/desk/3", "#desk[data-ready]", null);
         (int X, int Y) At(double x, double y) => ((int)browser.Run<double>("return new DOMPoint(arguments[0], arguments[1]).matrixTransform(document.getElementById('spread').getScreenCTM()).x", x, y), (int)browser.Run<double>("return new DOMPoint(arguments[0], arguments[1]).matrixTransform(document.getElementById('spread').getScreenCTM()).y", x, y));

@@ -31,7 +31,7 @@ public static class Composer
         var image = publication.PlacementOf(frame) is { } placement
             ? new SceneImage(publication.Images[frame.ImageId!.Value], placement.Matrix)
             : null;
-        return new(frame.Id, new FramePose(box, frame.Angle).ToPage, box.Width, box.Height, frame.Outline, image, TextOf(publication, frame, typefaces, onPage));
+        return new(frame.Id, new FramePose(box, frame.Angle).ToPage, box.Width, box.Height, frame.Outline, image, TextOf(publication, frame, typefaces, onPage), frame.Look);
     }
 
     /// <summary>A frame's text, set in lines as it reads on a page; null where it holds none.</summary>

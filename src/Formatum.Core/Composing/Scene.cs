@@ -17,8 +17,20 @@ public sealed record Scene(Box Trim, ImmutableArray<SceneFrame> Items);
 /// <param name="Height">Height of the unrotated frame, in points.</param>
 /// <param name="Outline">What the frame's content is clipped to.</param>
 /// <param name="Image">The image in it; null where it holds none.</param>
-/// <param name="Text">The text in it, set; null where it holds none. A frame with neither is a placeholder, which does not print.</param>
-public sealed record SceneFrame(int FrameId, Affine ToSpread, double Width, double Height, Outline Outline, SceneImage? Image, SetText? Text = null);
+/// <param name="Text">The text in it, set; null where it holds none.</param>
+/// <param name="Look">How it looks besides. Drawn from the lowest to the topmost are: shadow, tone, image, text, border.</param>
+public sealed record SceneFrame(int FrameId, Affine ToSpread, double Width, double Height, Outline Outline, SceneImage? Image, SetText? Text, Look Look)
+{
+    /// <summary>Whether anything of it prints; of a placeholder only its look does.</summary>
+    public bool Prints => Image is not null || Text is not null || Look.Prints;
+
+    /// <summary>Where its shadow falls, in frame-local points: the same way on the page however the frame is turned.</summary>
+    public Vec ShadowFalls(Shadow shadow)
+    {
+        var back = ToSpread.Inverse();
+        return back.Apply(new(shadow.Across, shadow.Down)) - back.Apply(default);
+    }
+}
 
 /// <summary>An image in a scene.</summary>
 /// <param name="Source">The linked image.</param>

@@ -46,7 +46,7 @@ internal static class Following
     }
 
     /// <summary>The frame as it is on the master, with what is in it on its page.</summary>
-    public static Frame AsOn(Frame master, Frame frame) => frame with { Box = master.Box, Angle = master.Angle, Outline = master.Outline, RuleId = master.RuleId, Own = master.Own };
+    public static Frame AsOn(Frame master, Frame frame) => frame with { Box = master.Box, Angle = master.Angle, Outline = master.Outline, RuleId = master.RuleId, Own = master.Own, Look = master.Look };
 
     private static Frame? ToFill(Frame? frame) => frame is { IsEmpty: true } ? frame : null;
 
@@ -91,6 +91,7 @@ internal static class Following
             Outline = frame.Outline == was.Outline ? now.Outline : frame.Outline,
             RuleId = frame.RuleId == was.RuleId ? now.RuleId : frame.RuleId,
             Own = frame.Own == was.Own ? now.Own : frame.Own,
+            Look = frame.Look == was.Look ? now.Look : frame.Look,
             Name = frame.Name == was.Name ? now.Name : frame.Name,
             Depth = frame.Depth == was.Depth ? now.Depth : frame.Depth,
             Hidden = frame.Hidden == was.Hidden ? now.Hidden : frame.Hidden,

@@ -27,6 +27,7 @@ internal static class FrameChecks
             errors.Add("ruleId", $"There is no rule {ruleId} in this publication. Make it first, or leave the rule out.");
         if (frame.IsText && frame.ImageId is not null) errors.Add("imageId", $"{frame.Label} holds text. Place the image in a placeholder.");
         frame.Text?.Check(errors);
+        frame.Look.Check(errors);
         FitSettingsCheck.Check(frame.Own, errors);
         FitRequestCheck.RecropCheck(frame.Recrop, errors);
         errors.ThrowIfAny();

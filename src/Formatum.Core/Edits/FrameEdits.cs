@@ -25,6 +25,8 @@ public sealed record MakeFrame : Edit
     public FitSettings Own { get; init; } = FitSettings.Open;
     public int? ImageId { get; init; }
 
+    public Look Look { get; init; } = Look.Plain;
+
     /// <summary>Whether the image is taken out of the tray.</summary>
     public bool FromTray { get; init; }
 
@@ -48,6 +50,7 @@ public sealed record MakeFrame : Edit
             Depth = 1 + Spread.At(publication, Spread.IndexOfPage(publication, Page)).FramesOf(publication).Select(f => f.Frame.Depth).DefaultIfEmpty(0).Max(),
             RuleId = RuleId,
             Own = Own,
+            Look = Look,
             ImageId = ImageId,
             Text = Text,
         };
@@ -80,6 +83,8 @@ public sealed record ChangeFrames : Edit
     public Replacement<int?>? RuleId { get; init; }
     public Replacement<int?>? ImageId { get; init; }
     public Recrop? Recrop { get; init; }
+
+    public Look? Look { get; init; }
 
     /// <summary>Another text, for text frames alone.</summary>
     public FrameText? Text { get; init; }
@@ -118,6 +123,7 @@ public sealed record ChangeFrames : Edit
         { Outline: not null } => "Change outline",
         { X: not null } or { Y: not null } or { Page: not null } => "Move frame",
         { Text: not null } => "Replace text",
+        { Look: not null } => "Change look",
         { Name: not null } => "Rename frame",
         _ => "Change frame",
     };
@@ -135,6 +141,7 @@ public sealed record ChangeFrames : Edit
         var changed = frame with
         {
             Text = Text ?? frame.Text,
+            Look = Look ?? frame.Look,
             PageId = Page is { } number ? PageIdOf(draft, number) : frame.PageId,
             Box = new(X ?? frame.Box.X, Y ?? frame.Box.Y, Width ?? frame.Box.Width, Height ?? frame.Box.Height),
             Angle = Angle is { } angle ? Geometry.Angle.Normalize(angle) : frame.Angle,

@@ -55,6 +55,9 @@ public sealed record Frame : Part
     /// <summary>The image in the frame; null for a placeholder.</summary>
     public int? ImageId { get; init; }
 
+    /// <summary>How it looks, whatever is in it.</summary>
+    public Look Look { get; init; } = Look.Plain;
+
     /// <summary>The frame of a master page that it goes by, while nothing else was done to it on its page; null for none.</summary>
     public int? MasterFrameId { get; init; }
 
@@ -73,7 +76,7 @@ public sealed record Frame : Part
     public bool IsEmpty => IsPlaceholder || Text is { IsEmpty: true };
 
     /// <summary>Whether it is as a frame of a master is in all that it has from there; what is in it is its own.</summary>
-    public bool Follows(Frame master) => Box == master.Box && Angle == master.Angle && Outline == master.Outline && RuleId == master.RuleId && Own == master.Own;
+    public bool Follows(Frame master) => Box == master.Box && Angle == master.Angle && Outline == master.Outline && RuleId == master.RuleId && Own == master.Own && Look == master.Look;
 
     /// <summary>The name people gave it, or one that tells frames apart.</summary>
     public string Label => Name.Length > 0 ? Name : $"Frame {Id}";

@@ -43,7 +43,7 @@ public sealed record TextStyle
         errors.Range("size", Size, 1, 1000, "Type is from 1 to 1000 points high.");
         errors.Range("leading", Leading, 0.5, 2000, "Leading is from 0.5 to 2000 points.");
         errors.Range("spaceAfter", SpaceAfter, 0, 5000, "The space below a paragraph is 0 or more.");
-        if (Colour.Length != 7 || Colour[0] != '#' || !Colour.Skip(1).All(char.IsAsciiHexDigit)) errors.Add("colour", "Give a colour as # and six hexadecimal digits, such as #2f6f4f.");
+        errors.Colour("colour", Colour);
     }
 }
 

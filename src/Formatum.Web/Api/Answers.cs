@@ -63,16 +63,25 @@ public sealed record ImpactAnswer(TouchedAnswer[] Frames, int Placeholders, int 
 /// <summary>A frame; x and y in points from the upper left of its page's trim.</summary>
 public sealed record FrameAnswer(
     int Id, string Name, int Page, double X, double Y, double Width, double Height, double Angle, OutlineName Outline, bool Locked, bool Hidden, int? GroupId, int? RuleId, int? ImageId, int? MasterFrameId, SettingsAnswer Set,
-    RecropAnswer Recrop, PlacementAnswer? Placement, TextAnswer? Text)
+    RecropAnswer Recrop, LookAnswer Look, PlacementAnswer? Placement, TextAnswer? Text)
 {
     public static FrameAnswer Of(Publication publication, Frame frame) => new(
         frame.Id, frame.Name, publication.NumberOf(frame.PageId), frame.Box.X, frame.Box.Y, frame.Box.Width, frame.Box.Height, frame.Angle,
         frame.Outline switch { EllipseOutline => OutlineName.Ellipse, PolygonOutline => OutlineName.Polygon, PathOutline => OutlineName.Free, _ => OutlineName.Rectangle },
         frame.Locked, frame.Hidden, frame.GroupId, frame.RuleId, frame.ImageId, frame.MasterFrameId, SettingsAnswer.Of(frame.Own),
-        new(frame.Recrop.Zoom, frame.Recrop.Point is { } p ? [p.X, p.Y] : null, frame.Recrop.ZoomY, frame.Recrop.Turn),
+        new(frame.Recrop.Zoom, frame.Recrop.Point is { } p ? [p.X, p.Y] : null, frame.Recrop.ZoomY, frame.Recrop.Turn), LookAnswer.Of(frame.Look),
         publication.FittedOf(frame) is { } fitted ? PlacementAnswer.Of(fitted) : null,
         frame.Text is { } text ? TextAnswer.Of(publication, frame, text) : null);
 }
+
+/// <summary>How a frame looks; lengths in points.</summary>
+public sealed record LookAnswer(Border? Border, string? Tone, double Opacity, ShadowAnswer? Shadow)
+{
+    public static LookAnswer Of(Look look) =>
+        new(look.Border, look.Tone, look.Opacity, look.Shadow is { } s ? new(s.Across, s.Down, s.Blur, s.Colour, s.Strength) : null);
+}
+
+public sealed record ShadowAnswer(double Across, double Down, double Blur, string Colour, double Strength);
 
 /// <summary>The text of a frame, the lines that fit, and how many of its characters do not fit or have no glyph.</summary>
 public sealed record TextAnswer(string[] Lines, ParagraphAnswer[] Paragraphs, int LeftOut, int Missing)

@@ -112,6 +112,7 @@ public static class ApiEndpoints
             ImageId = body.ImageId,
             Text = body.Text?.ToText(),
             Own = body.Set?.ToSettings("set.") ?? FitSettings.Open,
+            Look = body.Look?.ToLook() ?? Look.Plain,
         });
         var frame = (Frame)outcome.Changes.Items.First(c => c.Key.Kind == PartKind.Frame).After!;
         return TypedResults.Created($"/api/publications/{id}/frames/{frame.Id}", FrameAnswer.Of(outcome.Standing.Publication, frame));
@@ -135,6 +136,7 @@ public static class ApiEndpoints
             RuleId = body.RuleId.ToReplacement(),
             ImageId = body.ImageId.ToReplacement(),
             Text = body.Text?.ToText(),
+            Look = body.Look?.ToLook(),
             Set = body.Set?.ToSettings("set."),
             ClearSet = body.ClearSet ?? false,
             Clear = [.. body.Clear ?? []],

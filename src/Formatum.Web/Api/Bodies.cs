@@ -222,6 +222,48 @@ public sealed record NewFrameBody
 
     /// <summary>Settings set on the frame itself.</summary>
     public SettingsBody? Set { get; init; }
+
+    public LookBody? Look { get; init; }
+}
+
+/// <summary>How a frame looks. What is left out is plain: no border, no tone, no shadow, opacity 1.</summary>
+public sealed record LookBody
+{
+    public BorderBody? Border { get; init; }
+
+    /// <summary>What it is filled with beneath its picture or text, "#rrggbb".</summary>
+    public string? Tone { get; init; }
+
+    /// <summary>0 to 1.</summary>
+    public double? Opacity { get; init; }
+
+    public ShadowBody? Shadow { get; init; }
+
+    public Look ToLook() => new()
+    {
+        Border = Border is { } b ? new(b.Width.Points, (b.Colour ?? "#000000").ToLowerInvariant()) : null,
+        Tone = Tone?.ToLowerInvariant(),
+        Opacity = Opacity ?? 1,
+        Shadow = Shadow is { } s ? new(s.Across?.Points ?? Core.Publications.Shadow.Usual.Across, s.Down?.Points ?? Core.Publications.Shadow.Usual.Down, s.Blur?.Points ?? Core.Publications.Shadow.Usual.Blur,
+            (s.Colour ?? Core.Publications.Shadow.Usual.Colour).ToLowerInvariant(), s.Strength ?? Core.Publications.Shadow.Usual.Strength) : null,
+    };
+}
+
+/// <summary>A line along the outline, half within it. The colour is black where left out.</summary>
+public sealed record BorderBody
+{
+    public required Length Width { get; init; }
+    public string? Colour { get; init; }
+}
+
+/// <summary>The outline's shadow: how far it falls across and down the page, how far its edge is softened, its colour and its strength from 0 to 1. What is left out is usual: 1 mm, 1 mm, 2 mm, black, 0.35.</summary>
+public sealed record ShadowBody
+{
+    public Length? Across { get; init; }
+    public Length? Down { get; init; }
+    public Length? Blur { get; init; }
+    public string? Colour { get; init; }
+    public double? Strength { get; init; }
 }
 
 /// <summary>The text of a frame, paragraph by paragraph.</summary>
@@ -276,6 +318,10 @@ public sealed record FrameChangeBody
     public string? Name { get; init; }
     public Optional<int?> RuleId { get; init; }
     public Optional<int?> ImageId { get; init; }
+
+    /// <summary>Another look in place of the one it has.</summary>
+    public LookBody? Look { get; init; }
+
     /// <summary>Another text for a text frame.</summary>
     public TextBody? Text { get; init; }
 

@@ -112,6 +112,7 @@ public sealed partial record DeskCommand
         "base" => new BasePages([Page ?? spread.Pages[0].Number], Master),
         "rename-master" => new RenameMaster(spread.Master?.Id ?? throw new EditRefused("name", "This is no master."), Name ?? ""),
         "follow-master" => new FollowMaster(FrameIds),
+        "look" => ChangeLook(publication),
         "text-style" => StyleText(publication),
         "unlink" => new UnlinkImages([Image ?? throw new EditRefused("image", "Choose an image.")]),
         "frame-to-picture" => new TakeMeasure(FrameIds, Takes, new(ReferenceX, ReferenceY)),

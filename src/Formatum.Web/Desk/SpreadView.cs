@@ -117,6 +117,9 @@ public static class SpreadView
         if (frame.IsPlaceholder)
         {
             SvgWriter.Shape(svg, frame.Outline, box.Width, box.Height, " class=\"shape empty\" fill=\"url(#empty-hatch)\"");
+            svg.Append("<g class=\"look-holder\">");
+            SvgWriter.Content(svg, scene, "clip", _ => "");
+            svg.Append("</g>");
             var label = LabelOf(publication, frame);
             svg.Append(CultureInfo.InvariantCulture, $"<text class=\"empty-label\" x=\"{N(label.X)}\" y=\"{N(label.Y)}\" style=\"--largest:{N(label.Largest)}px\">{SvgWriter.Escape(label.Text)}</text>");
         }
@@ -186,7 +189,7 @@ public static class SpreadView
         {
             svg.Append(CultureInfo.InvariantCulture, $"<g transform=\"{SvgWriter.Matrix(frame.ToSpread)}\">");
             if (frame.Image is null && frame.Text is null) SvgWriter.Shape(svg, frame.Outline, frame.Width, frame.Height, " class=\"empty\"");
-            else SvgWriter.Content(svg, frame, idPrefix, image => $"/previews/{image.ContentHash}/{PreviewStore.Sizes[0]}");
+            SvgWriter.Content(svg, frame, idPrefix, image => $"/previews/{image.ContentHash}/{PreviewStore.Sizes[0]}");
             svg.Append("</g>");
         }
         if (spread.Pages.Length == 2)

@@ -112,7 +112,7 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
             "undo" => await store.UndoAsync(id),
             "redo" => await store.RedoAsync(id),
             "go-to" => await store.GoToAsync(id, command.Count),
-            "paste" or "paste-rule" => await store.EditAsync(id, await PastedAsync(await store.OpenAsync(id), spread, command), seen),
+            "paste" or "paste-rule" or "paste-look" => await store.EditAsync(id, await PastedAsync(await store.OpenAsync(id), spread, command), seen),
             _ => await store.EditAsync(id, Edit(await store.OpenAsync(id)), seen),
         };
         if (DeskAnswer.MovesPages(outcome)) Response.Headers["HX-Refresh"] = "true";
@@ -133,6 +133,7 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
         int index = DeskView.Of(standing, spread).Spread.Index;
         if (command.Do == "paste") return new PasteFrames(source, copied, index, command.InPlace ? null : new Vec(command.ToX, command.ToY));
         var like = copied.Select(source.Frames.GetValueOrDefault).FirstOrDefault(f => f is not null) ?? throw new EditRefused("frame", "What was copied is no longer there. Copy it again.");
+        if (command.Do == "paste-look") return new GiveLook([.. DeskView.Ids(command.Frames)], like.Look);
         // In another publication, the rule of the same name is meant.
         string? name = like.RuleId is { } rule ? source.Rules[rule].Name : null;
         int? here = fromId == standing.Id ? like.RuleId : standing.Publication.Rules.Values.FirstOrDefault(r => string.Equals(r.Name, name, StringComparison.OrdinalIgnoreCase))?.Id;

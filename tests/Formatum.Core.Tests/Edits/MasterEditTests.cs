@@ -19,7 +19,16 @@ public class MasterEditTests
 
     private static readonly LinkedImage Picture = new()
     {
-        Id = 500, Name = "mug.jpg", Path = "/mug.jpg", ContentHash = new('a', 64), Format = "jpeg", Colour = "RGB", Bytes = 1, Modified = default, StoredWidthPx = 300, StoredHeightPx = 200,
+        Id = 500,
+        Name = "mug.jpg",
+        Path = "/mug.jpg",
+        ContentHash = new('a', 64),
+        Format = "jpeg",
+        Colour = "RGB",
+        Bytes = 1,
+        Modified = default,
+        StoredWidthPx = 300,
+        StoredHeightPx = 200,
     };
 
     /// <summary>A publication of six facing pages with a master that has two placeholders on each side, the right-hand ones in mirrored places.</summary>
@@ -240,7 +249,7 @@ public class MasterEditTests
                     p.FramesOnPage(follower.PageId).Count(f => f.MasterFrameId == followed.Id).ShouldBe(1);
                 }
             }
-        }, iter: 300);
+        }, iter: 200);
     }
 
     private static ImmutableArray<string> PartsOf(Publication p) => [.. p.Parts.Select(part => $"{part.Key} {PartJson.Write(part)}").Order(StringComparer.Ordinal)];

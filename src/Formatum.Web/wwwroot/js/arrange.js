@@ -167,9 +167,20 @@
   let lastCopied = null;
   document.addEventListener('copy', () => { if (window.Desk.chosen.length > 0) lastCopied = window.Desk.chosen.join(','); });
   inspector.addEventListener('click', event => {
-    if (!event.target.closest('#paste-rule')) return;
-    if (lastCopied) edit({ do: 'paste-rule', copied: lastCopied, fromPublication: publication });
-    else tell('Copy the frame whose rule you want first (Ctrl C), then choose the others.');
+    const what = event.target.closest('#paste-rule, #paste-look')?.id;
+    if (!what) return;
+    if (lastCopied) edit({ do: what, copied: lastCopied, fromPublication: publication });
+    else tell(`Copy the frame whose ${what === 'paste-rule' ? 'rule' : 'look'} you want first (Ctrl C), then choose the others.`);
+  });
+
+  // ---- The look ---------------------------------------------------------------------------------------------------------------------------------------
+
+  inspector.addEventListener('change', event => {
+    const field = event.target, look = field.dataset.look;
+    if (!look) return;
+    // The tone is switched on with the colour beside it.
+    const value = field.type !== 'checkbox' ? field.value : field.dataset.colour ? (field.checked ? document.getElementById(field.dataset.colour).value : 'none') : field.checked;
+    edit({ do: 'look', look, value });
   });
 
   // ---- The history ------------------------------------------------------------------------------------------------------------------------------------

@@ -84,6 +84,7 @@
   // "inset.top" and "align" of the automation interface are the fields insetTop and alignX here.
   function fieldOf(name) {
     if (name === 'align') return 'alignX';
+    if (name.startsWith('look.')) return name;
     return name.replace(/^recrop\./, '').replace(/\.(\w)/, (_, letter) => letter.toUpperCase());
   }
 
@@ -295,6 +296,8 @@
 
   const shapeName = shape => 'd' in shape ? 'path' : 'points' in shape ? 'polygon' : 'rx' in shape ? 'ellipse' : 'rect';
 
+  const geometry = new Set(['d', 'points', 'x', 'y', 'width', 'height', 'cx', 'cy', 'rx', 'ry']);
+
   // A rectangle whose corner is drawn away is none any more.
   function setShape(element, shape) {
     if (element.localName === shapeName(shape)) {
@@ -302,7 +305,7 @@
       return;
     }
     const other = make(shapeName(shape), shape);
-    for (const name of ['class', 'fill']) if (element.hasAttribute(name)) other.setAttribute(name, element.getAttribute(name));
+    for (const { name, value } of element.attributes) if (!geometry.has(name)) other.setAttribute(name, value);
     element.replaceWith(other);
   }
 

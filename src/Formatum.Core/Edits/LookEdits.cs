@@ -1,0 +1,75 @@
+using System.Collections.Immutable;
+using Formatum.Core.Publications;
+
+namespace Formatum.Core.Edits;
+
+/// <summary>Changes to a look; what is null stays. A border or a shadow that is changed comes to be where there was none.</summary>
+public sealed record LookChange
+{
+    /// <summary>In points; 0 takes the border away.</summary>
+    public double? BorderWidth { get; init; }
+
+    public string? BorderColour { get; init; }
+
+    /// <summary>A colour, or null in it for no tone.</summary>
+    public Replacement<string?>? Tone { get; init; }
+
+    public double? Opacity { get; init; }
+
+    /// <summary>Gives the usual shadow where there is none, or takes it away.</summary>
+    public bool? Shadow { get; init; }
+
+    public double? ShadowAcross { get; init; }
+    public double? ShadowDown { get; init; }
+    public double? ShadowBlur { get; init; }
+    public string? ShadowColour { get; init; }
+    public double? ShadowStrength { get; init; }
+
+    /// <summary>A new border is as wide as this, in points, where only its colour was given. 0.5 is common practice, no source.</summary>
+    private static readonly Border Usual = new(0.5, "#000000");
+
+    public Look On(Look look) => look with
+    {
+        Border = BorderWidth == 0 ? null : BorderWidth is null && BorderColour is null ? look.Border
+            : new(BorderWidth ?? look.Border?.Width ?? Usual.Width, (BorderColour ?? look.Border?.Colour ?? Usual.Colour).ToLowerInvariant()),
+        Tone = Tone is { } tone ? tone.Value?.ToLowerInvariant() : look.Tone,
+        Opacity = Opacity ?? look.Opacity,
+        Shadow = ShadowOn(look.Shadow),
+    };
+
+    private Shadow? ShadowOn(Shadow? shadow)
+    {
+        if (Shadow == false) return null;
+        if (Shadow is null && (ShadowAcross, ShadowDown, ShadowBlur, ShadowColour, ShadowStrength) == default) return shadow;
+        var start = shadow ?? Publications.Shadow.Usual;
+        return new(ShadowAcross ?? start.Across, ShadowDown ?? start.Down, ShadowBlur ?? start.Blur, (ShadowColour ?? start.Colour).ToLowerInvariant(), ShadowStrength ?? start.Strength);
+    }
+}
+
+/// <summary>Changes the look of frames, all in the same way.</summary>
+public sealed record ChangeLook(ImmutableArray<int> FrameIds, LookChange Change) : Edit
+{
+    public override string Words => "Change look" + (FrameIds.Length > 1 ? $", {FrameIds.Length} frames" : "");
+
+    protected override void Make(Draft draft) => GiveLook.Put(draft, FrameIds, Change.On);
+}
+
+/// <summary>Gives frames the look of another, and nothing else of it.</summary>
+public sealed record GiveLook(ImmutableArray<int> FrameIds, Look Look) : Edit
+{
+    public override string Words => "Paste look";
+
+    protected override void Make(Draft draft) => Put(draft, FrameIds, _ => Look);
+
+    internal static void Put(Draft draft, ImmutableArray<int> frameIds, Func<Look, Look> look)
+    {
+        if (frameIds.IsEmpty) throw new EditRefused("frame", "No frame is chosen. Choose one first.");
+        foreach (int id in frameIds)
+        {
+            var frame = FrameOf(draft, id);
+            var changed = frame with { Look = look(frame.Look) };
+            FrameChecks.Check(draft, changed);
+            draft.Put(changed);
+        }
+    }
+}

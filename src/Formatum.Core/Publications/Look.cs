@@ -1,0 +1,64 @@
+using Formatum.Core.Geometry;
+
+namespace Formatum.Core.Publications;
+
+/// <summary>A line along a frame's outline, half within and half without.</summary>
+/// <param name="Width">In points, above 0.</param>
+/// <param name="Colour">"#rrggbb", as sRGB.</param>
+public sealed record Border(double Width, string Colour)
+{
+    public const double Widest = 720;
+}
+
+/// <summary>The shadow of a frame's outline on the page beneath.</summary>
+/// <param name="Across">How far it falls to the right, in points of the page, however the frame is turned.</param>
+/// <param name="Down">How far it falls downwards.</param>
+/// <param name="Blur">How far its edge is softened, in points: a Gaussian blur whose standard deviation is half of it (CSS Backgrounds and Borders 3, section 6.1.1).</param>
+/// <param name="Colour">"#rrggbb", as sRGB.</param>
+/// <param name="Strength">Its opacity, 0 to 1.</param>
+public sealed record Shadow(double Across, double Down, double Blur, string Colour, double Strength)
+{
+    public static readonly Shadow Usual = new(Units.Millimetres(1), Units.Millimetres(1), Units.Millimetres(2), "#000000", 0.35);
+
+    public const double Farthest = 720;
+
+    public double Deviation => Blur / 2;
+
+    /// <summary>How far around the outline it can be seen, in points: beyond three deviations a Gaussian has nothing left to see.</summary>
+    public double Reach => Math.Max(Math.Abs(Across), Math.Abs(Down)) + 3 * Deviation;
+}
+
+/// <summary>A frame's appearance, whatever is in it.</summary>
+public sealed record Look
+{
+    public static readonly Look Plain = new();
+
+    public Border? Border { get; init; }
+
+    /// <summary>What the frame is filled with beneath its picture or text, "#rrggbb" as sRGB; null for nothing.</summary>
+    public string? Tone { get; init; }
+
+    /// <summary>How much the whole frame covers what lies beneath: 0 to 1.</summary>
+    public double Opacity { get; init; } = 1;
+
+    public Shadow? Shadow { get; init; }
+
+    /// <summary>Whether there is something to print of it where the frame itself is empty.</summary>
+    public bool Prints => Border is not null || Tone is not null || Shadow is not null;
+
+    /// <summary>How far beyond the outline it reaches, in points.</summary>
+    public double Reach => Math.Max((Border?.Width ?? 0) / 2, Shadow?.Reach ?? 0);
+
+    public void Check(FieldErrors errors)
+    {
+        errors.Range("look.border.width", Border?.Width, 0.001, Border.Widest, "A border is wider than 0 and at most 720 points.");
+        errors.Colour("look.border.colour", Border?.Colour);
+        errors.Colour("look.tone", Tone);
+        errors.Range("look.opacity", Opacity, 0, 1, "Opacity is from 0 to 1, or 0 to 100 %.");
+        errors.Range("look.shadow.across", Shadow?.Across, -Shadow.Farthest, Shadow.Farthest, "A shadow falls 720 points away at most.");
+        errors.Range("look.shadow.down", Shadow?.Down, -Shadow.Farthest, Shadow.Farthest, "A shadow falls 720 points away at most.");
+        errors.Range("look.shadow.blur", Shadow?.Blur, 0, Shadow.Farthest, "Blur is from 0 to 720 points.");
+        errors.Colour("look.shadow.colour", Shadow?.Colour);
+        errors.Range("look.shadow.strength", Shadow?.Strength, 0, 1, "Strength is from 0 to 1, or 0 to 100 %.");
+    }
+}

@@ -1,0 +1,47 @@
+using Formatum.Core.Edits;
+using Formatum.Core.Geometry;
+using Formatum.Core.Publications;
+
+namespace Formatum.Web.Desk;
+
+/// <summary>How frames look.</summary>
+public sealed partial record DeskCommand
+{
+    /// <summary>What of the look is changed, to what was typed as the value.</summary>
+    public string? Look { get; init; }
+
+    private ChangeLook ChangeLook(Publication publication)
+    {
+        var errors = new FieldErrors();
+        string value = Value?.Trim() ?? "";
+        double? Distance(LengthUnit unit)
+        {
+            if (Units.TryParse(value, unit, out double points)) return points;
+            errors.Add($"look.{Look}", $"\u201c{value}\u201d is not a length. Type a number, with a unit if you like: 0.5pt, 2mm.");
+            return null;
+        }
+        double? Share()
+        {
+            if (SettingText.Percentage(value) is { } share) return share;
+            errors.Add($"look.{Look}", $"\u201c{value}\u201d is not a percentage. Type a number from 0 to 100.");
+            return null;
+        }
+        var unit = publication.Setup.Unit;
+        var change = Look switch
+        {
+            "border.width" => new LookChange { BorderWidth = value is "" or "none" ? 0 : Distance(LengthUnit.Point) },
+            "border.colour" => new() { BorderColour = value },
+            "tone" => new() { Tone = new(value is "" or "none" ? null : value) },
+            "opacity" => new() { Opacity = Share() },
+            "shadow" => new() { Shadow = value == "true" },
+            "shadow.across" => new() { ShadowAcross = Distance(unit) },
+            "shadow.down" => new() { ShadowDown = Distance(unit) },
+            "shadow.blur" => new() { ShadowBlur = Distance(unit) },
+            "shadow.colour" => new() { ShadowColour = value },
+            "shadow.strength" => new() { ShadowStrength = Share() },
+            _ => throw new EditRefused("look", $"A look has no \"{Look}\"."),
+        };
+        errors.ThrowIfAny();
+        return new(FrameIds, change);
+    }
+}
