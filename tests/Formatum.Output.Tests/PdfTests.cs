@@ -70,7 +70,7 @@ public sealed class PdfTests : IDisposable
     }
 
     [Fact]
-    public void JPEGs_pass_through_byte_for_byte_in_colour_and_grey_and_every_orientation()
+    public void JPEGs_pass_through_byte_for_byte_in_colour_and_grey_in_every_orientation_and_beneath_a_look()
     {
         var p = Publication.Create(Workshop.A4(), 1);
         var originals = new List<LinkedImage>();
@@ -78,7 +78,8 @@ public sealed class PdfTests : IDisposable
         using (var grey = TestPictures.Quarters(300, 300).Colourspace(NetVips.Enums.Interpretation.Bw)) originals.Add(_shop.Reader.Read(TestPictures.Save(grey, _shop.Folder["grey.jpg"]), "grey.jpg"));
         originals.Add(_shop.Reader.Read(TestPictures.Photographs.First(f => f.EndsWith("Storm.jpg", StringComparison.Ordinal)), "photo.jpg"));
         p = Workshop.Link(p, [.. originals]);
-        foreach (var image in originals) p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(50, 50, 200, 200), ImageId = Workshop.IdOf(p, image.Name) });
+        var veiled = new Look { Opacity = 0.5, Tone = "#dfe5d8", Border = new(2, "#000000") };
+        foreach (var image in originals) p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(50, 50, 200, 200), ImageId = Workshop.IdOf(p, image.Name), Look = image.Orientation % 2 == 0 ? veiled : Look.Plain });
 
         string path = Write(p, new());
         Directory.CreateDirectory(_shop.Folder["out"]);

@@ -114,9 +114,9 @@ public class FitterPropertyTests
         c.Place().Applied.ShouldBe(loss <= largest ? FitKind.Fill : FitKind.Fit);
     });
 
-    internal static void ShouldBeSame(Affine actual, Affine expected)
+    internal static void ShouldBeSame(Affine actual, Affine expected, double within = 1e-7)
     {
-        double size = 1e-7 * new[] { expected.A, expected.B, expected.C, expected.D, expected.E, expected.F, 1 }.Max(Math.Abs);
+        double size = within * new[] { expected.A, expected.B, expected.C, expected.D, expected.E, expected.F, 1 }.Max(Math.Abs);
         actual.A.ShouldBe(expected.A, size);
         actual.B.ShouldBe(expected.B, size);
         actual.C.ShouldBe(expected.C, size);

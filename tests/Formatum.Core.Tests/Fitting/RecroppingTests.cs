@@ -42,8 +42,8 @@ public class RecroppingTests
         var wanted = move.On(fitting, fitting.Place(Recrop.None).Matrix);
         var covering = Recropping.Covering(fitting, wanted);
         Recropping.Covers(fitting, covering).ShouldBeTrue();
-        // What covers already is left as it is.
-        if (Recropping.Covers(fitting, wanted)) FitterPropertyTests.ShouldBeSame(covering, wanted);
+        // What covers already is left as it is, but for the millionth of the picture by which it may fall short and still count as covering.
+        if (Recropping.Covers(fitting, wanted)) FitterPropertyTests.ShouldBeSame(covering, wanted, within: 1e-5);
         FitterPropertyTests.ShouldBeSame(Recropping.Covering(fitting, covering), covering);
     });
 
