@@ -52,12 +52,12 @@ internal static class RulesBench
         var standing = await store.CreateAsync(new Setup { Name = "Bench", PageWidth = Units.Millimetres(210), PageHeight = Units.Millimetres(297) }, 1000);
         int id = standing.Id;
         var filled = Filled(10_000);
-        await store.EditAsync(id, new LinkImages([.. filled.Images.Values]));
+        await store.EditAsync(id, new LinkImages([.. filled.Images.Values]), Seen.Now(Maker.Program));
         var publication = (await store.OpenAsync(id)).Publication;
         int image = publication.Images.Keys.Min();
         int[] rules = await RulesAsync(store, id);
-        foreach (var frame in filled.Frames.Values.OrderBy(f => f.Id).Take(10)) await store.EditAsync(id, new MakeFrame { Page = 1, Box = frame.Box, ImageId = image, RuleId = rules[^1] });
-        await store.EditAsync(id, new Copies(9_990, image, rules[^1]));
+        foreach (var frame in filled.Frames.Values.OrderBy(f => f.Id).Take(10)) await store.EditAsync(id, new MakeFrame { Page = 1, Box = frame.Box, ImageId = image, RuleId = rules[^1] }, Seen.Now(Maker.Program));
+        await store.EditAsync(id, new Copies(9_990, image, rules[^1]), Seen.Now(Maker.Program));
         publication = (await store.OpenAsync(id)).Publication;
 
         int turn = 0;
@@ -67,18 +67,18 @@ internal static class RulesBench
             var before = (await store.OpenAsync(id)).Publication;
             var edit = new DefineRule { RuleId = rules[0], Name = "Root", Settings = new() { Fit = FitKind.Fill, AlignX = 0.1 + 0.01 * turn++ } };
             int touched = Impact.Of(before, before.With(edit.On(before))).Frames.Length;
-            await store.EditAsync(id, edit);
+            await store.EditAsync(id, edit, Seen.Now(Maker.Program));
             return (watch.Elapsed.TotalMilliseconds, touched);
         });
         double put = await MedianAsync(async () =>
         {
             var watch = Stopwatch.StartNew();
             var now = (await store.OpenAsync(id)).Publication;
-            await store.EditAsync(id, new ChangeFrames { FrameIds = FrameScope.FramesIn(now, null, FrameFilling.All), RuleId = new(rules[turn++ % rules.Length]) });
+            await store.EditAsync(id, new ChangeFrames { FrameIds = FrameScope.FramesIn(now, null, FrameFilling.All), RuleId = new(rules[turn++ % rules.Length]) }, Seen.Now(Maker.Program));
             return (watch.Elapsed.TotalMilliseconds, now.Frames.Count);
         });
         var undo = Stopwatch.StartNew();
-        await store.UndoAsync(id);
+        await store.UndoAsync(id, Maker.Program);
         double undone = undo.Elapsed.TotalMilliseconds;
         double plain = await MedianAsync(() => PlainAsync(Path.Combine(folder, "plain.db"), publication));
         Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"change a rule that 10,000 frames follow, shown and stored: {rule:0} ms"));
@@ -121,7 +121,7 @@ internal static class RulesBench
         int? basis = null;
         for (int i = 0; i < Chain; i++)
         {
-            var outcome = await store.EditAsync(id, new DefineRule { Name = i == 0 ? "Root" : $"Rule {i}", BasedOnId = basis, Settings = SettingsAt(i) });
+            var outcome = await store.EditAsync(id, new DefineRule { Name = i == 0 ? "Root" : $"Rule {i}", BasedOnId = basis, Settings = SettingsAt(i) }, Seen.Now(Maker.Program));
             basis = outcome.Changes.Items[0].Key.Id;
         }
         return [.. (await store.OpenAsync(id)).Publication.Rules.Keys.Order()];

@@ -75,6 +75,7 @@ public static class DemoMaker
 
     private sealed class Table(PublicationStore store, int id, double unit)
     {
+        private readonly Seen _demo = Seen.Now(Maker.Server);
         private readonly Dictionary<string, int> _rules = [];
         private readonly Dictionary<string, int> _masters = [];
         private Dictionary<string, int> _images = [];
@@ -82,13 +83,13 @@ public static class DemoMaker
 
         public async Task LinkAsync(IEnumerable<LinkedImage> images)
         {
-            var outcome = await store.EditAsync(id, new LinkImages([.. images]));
+            var outcome = await store.EditAsync(id, new LinkImages([.. images]), _demo);
             _images = outcome.Standing.Publication.Images.Values.ToDictionary(i => i.Name, i => i.Id);
         }
 
         public async Task RuleAsync(string name, string description, FitSettings settings, string? basedOn = null, bool isDefault = false)
         {
-            var outcome = await store.EditAsync(id, new DefineRule { Name = name, Description = description, Settings = settings, BasedOnId = basedOn is null ? null : _rules[basedOn], Default = isDefault ? true : null });
+            var outcome = await store.EditAsync(id, new DefineRule { Name = name, Description = description, Settings = settings, BasedOnId = basedOn is null ? null : _rules[basedOn], Default = isDefault ? true : null }, _demo);
             _rules[name] = outcome.Changes.Items.Single(c => c.Key.Kind == PartKind.Rule).Key.Id;
         }
 
@@ -107,21 +108,21 @@ public static class DemoMaker
                 Name = name,
                 Own = own ?? FitSettings.Open,
                 Look = look ?? Look.Plain,
-            });
+            }, _demo);
         }
 
         /// <summary>Makes a blank master, on whose pages frames can then be made.</summary>
         /// <returns>The numbers of its left-hand and its right-hand page.</returns>
         public async Task<(int Verso, int Recto)> MasterAsync(string name)
         {
-            var outcome = await store.EditAsync(id, new MakeMaster(name));
+            var outcome = await store.EditAsync(id, new MakeMaster(name), _demo);
             var made = outcome.Changes.Items.Select(c => c.After).OfType<MasterPage>().Single();
             _masters[name] = made.Id;
             var now = outcome.Standing.Publication;
             return (now.NumberOf(made.VersoId), now.NumberOf(made.RectoId));
         }
 
-        public Task<EditOutcome> BaseAsync(string master, params int[] pages) => store.EditAsync(id, new BasePages([.. pages], _masters[master]));
+        public Task<EditOutcome> BaseAsync(string master, params int[] pages) => store.EditAsync(id, new BasePages([.. pages], _masters[master]), _demo);
 
         /// <summary>Puts a picture into the nth image frame of a page, in reading order, and words into the nth text frame.</summary>
         public async Task FillAsync(int page, int nth, string picture, params string[] words)
@@ -129,13 +130,13 @@ public static class DemoMaker
             var publication = (await store.OpenAsync(id)).Publication;
             var frames = ReadingOrder.Of(publication, publication.FramesOnPage(publication.PageIdAt(page)!.Value));
             var text = frames.Where(f => f.IsText).ElementAt(nth);
-            await store.EditAsync(id, new ChangeFrames { FrameIds = [frames.Where(f => !f.IsText).ElementAt(nth).Id], ImageId = new(_images[Named(picture)]) });
-            await store.EditAsync(id, new ChangeFrames { FrameIds = [text.Id], Text = new([.. words.Select((w, i) => new Paragraph(w, text.Text!.Paragraphs[Math.Min(i, text.Text.Paragraphs.Length - 1)].Style))]) });
+            await store.EditAsync(id, new ChangeFrames { FrameIds = [frames.Where(f => !f.IsText).ElementAt(nth).Id], ImageId = new(_images[Named(picture)]) }, _demo);
+            await store.EditAsync(id, new ChangeFrames { FrameIds = [text.Id], Text = new([.. words.Select((w, i) => new Paragraph(w, text.Text!.Paragraphs[Math.Min(i, text.Text.Paragraphs.Length - 1)].Style))]) }, _demo);
         }
 
         /// <summary>Makes a text frame, measures in the table's unit.</summary>
         public Task<EditOutcome> TextAsync(int page, double x, double y, double width, double height, string name, params Paragraph[] paragraphs) =>
-            store.EditAsync(id, new MakeFrame { Page = page, Box = new(x * unit, y * unit, width * unit, height * unit), Name = name, Text = new([.. paragraphs]) });
+            store.EditAsync(id, new MakeFrame { Page = page, Box = new(x * unit, y * unit, width * unit, height * unit), Name = name, Text = new([.. paragraphs]) }, _demo);
     }
 
     private static readonly TextStyle Heading = new() { Family = "Fraunces", Size = 40, Leading = 44, Colour = "#1f2723" };

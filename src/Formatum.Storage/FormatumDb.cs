@@ -30,6 +30,8 @@ public sealed class FormatumDb(DbContextOptions<FormatumDb> options) : DbContext
         {
             entry.HasKey(e => new { e.PublicationId, e.Sequence });
             entry.HasOne<PublicationRow>().WithMany().HasForeignKey(e => e.PublicationId);
+            entry.HasIndex(e => new { e.PublicationId, e.Maker, e.Sequence });
+            entry.HasIndex(e => new { e.PublicationId, e.Key }).HasFilter("\"Key\" <> ''");
         });
     }
 

@@ -1,49 +1,21 @@
-using System.Collections.Concurrent;
-using System.Collections.Immutable;
 using Formatum.Core.Edits;
 using Formatum.Core.Publications;
 using Microsoft.EntityFrameworkCore;
 
 namespace Formatum.Storage;
 
-/// <summary>A publication as it stands, with what undo and redo would do.</summary>
-public sealed record Standing(int Id, Publication Publication, long Revision, string? UndoWords, string? RedoWords);
-
-/// <summary>What an edit, an undo or a redo came to.</summary>
-public sealed record EditOutcome(Standing Standing, Changes Changes, string Words);
-
-/// <summary>A publication on the shelf, or put away from it.</summary>
-public sealed record ShelfEntry(int Id, string Name, DateTimeOffset Changed, bool PutAway);
-
-/// <summary>One entry of the history.</summary>
-public sealed record HistoryEntry(long Sequence, string Words, DateTimeOffset At, bool Undone);
-
-/// <summary>There is no publication of that id.</summary>
-public sealed class NoSuchPublication(int id) : Exception($"There is no publication {id}. It may have been removed; look on the shelf.");
-
-/// <summary>What the edit would change was changed by somebody else after the editor last saw it. Nothing was changed.</summary>
-public sealed class EditClash(string message) : Exception(message);
-
-/// <summary>The database file could not be written, as when its disk is full. Nothing was changed.</summary>
-public sealed class NotStored(Exception cause) : Exception("It could not be stored: the server's disk is full, or closed to it. Nothing was changed. Tell whoever runs the server, and do it again once there is room.", cause);
-
 /// <summary>
 /// Keeps publications. Every edit goes through <see cref="Edit"/>: it is checked by the core, journalled and stored in one transaction, and
 /// only then answered. One at a time for each publication.
 /// </summary>
-public sealed class PublicationStore
+public sealed partial class PublicationStore
 {
     private readonly DbContextOptions<FormatumDb> _options;
-    private readonly ConcurrentDictionary<int, Opened> _opened = new();
-    private readonly TimeProvider _clock;
+    /// <summary>So many publications are kept in memory; the others are opened when asked for.</summary>
+    private const int MostOpen = 24;
 
-    private sealed class Opened(Standing standing, Dictionary<PartKey, long> partRevisions, long position)
-    {
-        public SemaphoreSlim Gate { get; } = new(1);
-        public Standing Standing { get; set; } = standing;
-        public Dictionary<PartKey, long> PartRevisions { get; } = partRevisions;
-        public long Position { get; set; } = position;
-    }
+    private readonly OpenPublications _opened = new(MostOpen);
+    private readonly TimeProvider _clock;
 
     /// <summary>Opens the database file, and makes or migrates it first.</summary>
     public PublicationStore(string file, TimeProvider? clock = null)
@@ -61,7 +33,7 @@ public sealed class PublicationStore
     public async Task<IReadOnlyList<ShelfEntry>> ListAsync()
     {
         await using var db = new FormatumDb(_options);
-        return await db.Publications.OrderBy(p => p.Id).Select(p => new ShelfEntry(p.Id, p.Name, p.Changed, p.PutAway)).ToListAsync();
+        return await db.Publications.OrderBy(p => p.Id).Select(p => new ShelfEntry(p.Id, p.Name, p.Changed, p.PutAway, p.Revision)).ToListAsync();
     }
 
     /// <summary>Puts a publication away from the shelf, or brings it back. Nothing of it is lost.</summary>
@@ -121,99 +93,66 @@ public sealed class PublicationStore
     /// <summary>Makes an edit.</summary>
     /// <param name="id">The publication.</param>
     /// <param name="edit">What to do.</param>
-    /// <param name="seen">The revision the editor last saw; null to edit whatever is there.</param>
+    /// <param name="seen">Who makes it, and what they had seen when they began.</param>
+    /// <param name="batch">The edits it belongs to; null for one of its own.</param>
     /// <exception cref="NoSuchPublication">There is none of that id.</exception>
     /// <exception cref="EditRefused">The core refused it.</exception>
-    /// <exception cref="EditClash">A part it changes was changed after that revision.</exception>
+    /// <exception cref="EditClash">Somebody else changed a part that it changes after that revision.</exception>
     /// <exception cref="NotStored">It could not be written.</exception>
-    public Task<EditOutcome> EditAsync(int id, Edit edit, long? seen = null) => ChangeAsync(id, async (db, opened) =>
+    public Task<EditOutcome> EditAsync(int id, Edit edit, Seen seen, EditBatch? batch = null) => ChangeAsync(id, seen.By, seen.Key, (_, opened) =>
     {
-        var changes = edit.On(opened.Standing.Publication);
-        if (changes.IsEmpty) return (changes, edit.Words, opened.Position);
+        var publication = opened.Standing.Publication;
+        var changes = edit.On(publication);
         foreach (var key in changes.Items.Select(c => c.Key))
         {
-            if (seen < opened.PartRevisions.GetValueOrDefault(key))
-                throw new EditClash($"{Name(opened.Standing.Publication.Find(key))} was changed in another window after this one last saw it. Nothing was changed; look at it as it is now and do it again.");
+            var mark = opened.Marks.GetValueOrDefault(key);
+            if (seen.Revision < mark.LastByOthers(seen.By)) throw ClashOver(publication.Find(key), mark.By, seen.By);
         }
-        await db.Journal.Where(e => e.PublicationId == id && e.Sequence > opened.Position).ExecuteDeleteAsync();
-        db.Journal.Add(new() { PublicationId = id, Sequence = opened.Position + 1, Words = edit.Words, At = _clock.GetUtcNow(), Changes = PartJson.Write(changes) });
-        return (changes, edit.Words, opened.Position + 1);
+        string touched = batch?.Touched ?? Touched.Words(publication, publication.With(changes), changes);
+        return Task.FromResult(new Step(StepKind.Edit, changes, edit.Words, touched) { Batch = batch?.Id ?? "" });
     });
 
-    /// <summary>Undoes the last edit that is not undone.</summary>
-    /// <exception cref="EditRefused">There is none.</exception>
-    public Task<EditOutcome> UndoAsync(int id) => ChangeAsync(id, async (db, opened) =>
+    private static EditClash ClashOver(Part? part, Maker? by, Maker maker)
     {
-        var entry = await db.Journal.FindAsync(id, opened.Position) ?? throw new EditRefused("undo", "There is nothing to undo.");
-        return (PartJson.ReadChanges(entry.Changes).Inverse(), "Undo " + entry.Words, opened.Position - 1);
-    });
-
-    /// <summary>Does the last undone edit again.</summary>
-    /// <exception cref="EditRefused">There is none.</exception>
-    public Task<EditOutcome> RedoAsync(int id) => ChangeAsync(id, async (db, opened) =>
-    {
-        var entry = await db.Journal.FindAsync(id, opened.Position + 1) ?? throw new EditRefused("redo", "There is nothing to redo.");
-        return (PartJson.ReadChanges(entry.Changes), "Redo " + entry.Words, opened.Position + 1);
-    });
-
-    /// <summary>Undoes, or does again, everything after or up to an entry of the history; 0 for the beginning.</summary>
-    /// <exception cref="EditRefused">There is no such entry.</exception>
-    public async Task<EditOutcome> GoToAsync(int id, long sequence)
-    {
-        var opened = await OpenedAsync(id);
-        var all = ImmutableArray.CreateBuilder<Change>();
-        EditOutcome? last = null;
-        while (opened.Position != sequence)
-        {
-            last = opened.Position > sequence ? await UndoAsync(id) : await RedoAsync(id);
-            all.AddRange(last.Changes.Items);
-        }
-        return last is null ? new(opened.Standing, new([]), "") : last with { Changes = new(all.ToImmutable()) };
+        string who = by is null || by.Id == maker.Id ? "in another window" : $"by {by.Name}";
+        return new($"{NameOf(part)} was changed {who} after this window last saw it. Nothing was changed; look at it as it is now and do it again.");
     }
 
-    /// <summary>The latest entries of the history, newest first.</summary>
-    public async Task<IReadOnlyList<HistoryEntry>> HistoryAsync(int id, int most = 100)
+    /// <summary>A step on its way into the journal.</summary>
+    private sealed record Step(StepKind Kind, Changes Changes, string Words, string Touched)
     {
-        long position = (await OpenedAsync(id)).Position;
-        await using var db = new FormatumDb(_options);
-        return await db.Journal.Where(e => e.PublicationId == id).OrderByDescending(e => e.Sequence).Take(most)
-            .Select(e => new HistoryEntry(e.Sequence, e.Words, e.At, e.Sequence > position)).ToListAsync();
+        /// <summary>For undoing and redoing: the entry it is about.</summary>
+        public long? Of { get; init; }
+
+        /// <summary>Whether that entry alone says what changes, the other way round or as it is.</summary>
+        public bool KeptThere { get; init; }
+
+        public string Batch { get; init; } = "";
+        public string Key { get; init; } = "";
     }
 
-    private async Task<EditOutcome> ChangeAsync(int id, Func<FormatumDb, Opened, Task<(Changes Changes, string Words, long Position)>> make)
+    private async Task<EditOutcome> ChangeAsync(int id, Maker maker, string key, Func<FormatumDb, OpenPublication, Task<Step>> make)
     {
-        var opened = await OpenedAsync(id);
-        await opened.Gate.WaitAsync();
+        var opened = await HeldAsync(id);
         EditOutcome outcome;
         try
         {
-            long revision = opened.Standing.Revision + 1, position = opened.Position;
+            long revision = opened.Standing.Revision + 1, sequence = opened.LastSequence + 1;
             outcome = await WriteAsync(async db =>
             {
-                (var changes, string words, position) = await make(db, opened);
-                if (changes.IsEmpty) return new(opened.Standing, changes, words);
-
-                var after = opened.Standing.Publication.With(changes);
-                var row = db.Publications.Update(new()
-                {
-                    Id = id,
-                    Name = after.Setup.Name,
-                    Revision = revision,
-                    NextId = after.NextId,
-                    JournalPosition = position,
-                    Changed = _clock.GetUtcNow(),
-                });
-                row.Property(p => p.PutAway).IsModified = false;
-                await db.SaveChangesAsync();
-                await PartTable.WriteAsync(db, id, revision, changes);
-                var (undo, redo) = await WordsAround(db, id, position);
-                return new EditOutcome(new(id, after, revision, undo, redo), changes, words);
+                if (key.Length > 0 && await db.Journal.AnyAsync(e => e.PublicationId == id && e.Key == key)) return new(opened.Standing, new([]), "", "", WasMade: true);
+                var step = await make(db, opened) with { Key = key };
+                if (step.Changes.IsEmpty) return new(opened.Standing, step.Changes, step.Words, step.Touched);
+                var after = opened.Standing.Publication.With(step.Changes);
+                await StoreAsync(db, opened, new(id, after, revision), step, maker);
+                return new EditOutcome(new(id, after, revision), step.Changes, step.Words, step.Touched);
             });
             if (outcome.Changes.IsEmpty) return outcome;
             // Only what is on the disk counts.
-            foreach (var change in outcome.Changes.Items) opened.PartRevisions[change.Key] = revision;
-            opened.Position = position;
+            foreach (var change in outcome.Changes.Items) opened.Marks[change.Key] = opened.Marks.GetValueOrDefault(change.Key).ChangedBy(maker, revision);
+            opened.LastSequence = sequence;
             opened.Standing = outcome.Standing;
+            opened.Steps.Clear();
         }
         finally
         {
@@ -223,17 +162,60 @@ public sealed class PublicationStore
         return outcome;
     }
 
-    private async Task<Opened> OpenedAsync(int id)
+    /// <summary>Writes a step, what it came to, and the publication's new standing, within the transaction under way.</summary>
+    /// <exception cref="EditClash">Another server wrote to the same data folder.</exception>
+    private async Task StoreAsync(FormatumDb db, OpenPublication opened, Standing after, Step step, Maker maker)
     {
-        if (_opened.TryGetValue(id, out var opened)) return opened;
+        var (id, publication, revision) = after;
+        db.Journal.Add(new()
+        {
+            PublicationId = id,
+            Sequence = opened.LastSequence + 1,
+            Words = step.Words,
+            Touched = step.Touched,
+            At = _clock.GetUtcNow(),
+            Kind = step.Kind,
+            Of = step.Of,
+            Maker = maker.Id,
+            MakerName = maker.Name,
+            Batch = step.Batch,
+            Key = step.Key,
+            Changes = step.KeptThere ? "" : PartJson.Write(step.Changes),
+        });
+        await db.SaveChangesAsync();
+        int written = await db.Publications.Where(p => p.Id == id && p.Revision == revision - 1).ExecuteUpdateAsync(set => set
+            .SetProperty(p => p.Name, publication.Setup.Name).SetProperty(p => p.Revision, revision).SetProperty(p => p.NextId, publication.NextId)
+            .SetProperty(p => p.JournalPosition, opened.LastSequence + 1).SetProperty(p => p.Changed, _clock.GetUtcNow()));
+        if (written == 0)
+        {
+            _opened.Forget(id, opened);
+            throw new EditClash("Another server changed this publication in the same data folder. Nothing was changed; look at it as it is now and do it again.");
+        }
+        await PartTable.WriteAsync(db, id, revision, step.Changes);
+    }
+
+    /// <summary>The publication with its gate taken: nobody else changes it until the gate is let go.</summary>
+    private async Task<OpenPublication> HeldAsync(int id)
+    {
+        for (; ; )
+        {
+            var opened = await OpenedAsync(id);
+            await opened.Gate.WaitAsync();
+            if (!opened.IsGone) return opened;
+            opened.Gate.Release();
+        }
+    }
+
+    private async Task<OpenPublication> OpenedAsync(int id)
+    {
+        if (_opened.Find(id) is { } opened) return opened;
         await using var db = new FormatumDb(_options);
         await using var transaction = await db.Database.BeginTransactionAsync();
         var row = await db.Publications.AsNoTracking().SingleOrDefaultAsync(p => p.Id == id) ?? throw new NoSuchPublication(id);
         var parts = await PartTable.ReadAsync(db, id);
-        var (undo, redo) = await WordsAround(db, id, row.JournalPosition);
         var publication = Publication.FromParts(row.NextId, parts.Select(p => p.Part));
-        var revisions = parts.ToDictionary(p => p.Part.Key, p => p.Revision);
-        return _opened.GetOrAdd(id, new Opened(new(id, publication, row.Revision, undo, redo), revisions, row.JournalPosition));
+        var marks = parts.ToDictionary(p => p.Part.Key, p => new PartMark(p.Revision, null, p.Revision));
+        return _opened.Add(id, new(new(id, publication, row.Revision), marks, row.JournalPosition));
     }
 
     /// <summary>Writes in one transaction that is on the disk when it returns, so that an answered edit outlives even a power cut.</summary>
@@ -256,13 +238,6 @@ public sealed class PublicationStore
         }
     }
 
-    private static async Task<(string? Undo, string? Redo)> WordsAround(FormatumDb db, int id, long position)
-    {
-        var near = await db.Journal.AsNoTracking().Where(e => e.PublicationId == id && (e.Sequence == position || e.Sequence == position + 1))
-            .Select(e => new { e.Sequence, e.Words }).ToListAsync();
-        return (near.Find(e => e.Sequence == position)?.Words, near.Find(e => e.Sequence == position + 1)?.Words);
-    }
-
     private static PartRow RowOf(int publicationId, Part part, long revision) => new()
     {
         PublicationId = publicationId,
@@ -272,7 +247,7 @@ public sealed class PublicationStore
         Json = PartJson.Write(part),
     };
 
-    private static string Name(Part? part) => part switch
+    private static string NameOf(Part? part) => part switch
     {
         Frame f => f.Label,
         LinkedImage i => i.Name,

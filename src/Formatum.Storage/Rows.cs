@@ -13,7 +13,7 @@ public sealed class PublicationRow
 
     public int NextId { get; set; }
 
-    /// <summary>The journal entry that was applied last; 0 where all are undone.</summary>
+    /// <summary>The sequence of its last journal entry; 0 where there is none.</summary>
     public long JournalPosition { get; set; }
 
     public DateTimeOffset Changed { get; set; }
@@ -35,13 +35,39 @@ public sealed class PartRow
     public required string Json { get; set; }
 }
 
-/// <summary>One edit: what was done, in words, and every part before and after.</summary>
+/// <summary>What an entry of the journal is. The numbers are kept in files: add, never renumber.</summary>
+public enum StepKind { Edit = 0, Undo = 1, Redo = 2, GoTo = 3 }
+
+/// <summary>One step: what was done, in words, by whom, and every part before and after. Entries are only ever added.</summary>
 public sealed class JournalRow
 {
     public int PublicationId { get; set; }
     public long Sequence { get; set; }
     public required string Words { get; set; }
+
+    /// <summary>What it was done to: "Picture 3, page 5".</summary>
+    public string Touched { get; set; } = "";
+
     public DateTimeOffset At { get; set; }
+    public StepKind Kind { get; set; }
+
+    /// <summary>For undoing and redoing: the entry it is about, which holds the changes.</summary>
+    public long? Of { get; set; }
+
+    /// <summary>Whether it is taken back at present.</summary>
+    public bool Undone { get; set; }
+
+    /// <summary>Who made it; empty for entries from before makers were kept, which are everybody's.</summary>
+    public string Maker { get; set; } = "";
+    public string MakerName { get; set; } = "";
+
+    /// <summary>The name its sender gave it; empty where it has none. None is made twice.</summary>
+    public string Key { get; set; } = "";
+
+    /// <summary>The edits it belongs to, which are undone as one; empty for an edit of its own.</summary>
+    public string Batch { get; set; } = "";
+
+    /// <summary>As JSON; empty for undoing and redoing a single entry.</summary>
     public required string Changes { get; set; }
 }
 

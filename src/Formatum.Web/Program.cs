@@ -3,9 +3,9 @@ using System.Text.Json.Serialization;
 using Formatum.Demo;
 using Formatum.Imaging;
 using Formatum.Storage;
-using Formatum.Web;
 using Formatum.Web.Api;
 using Formatum.Web.Desk;
+using Formatum.Web.Hosting;
 using Formatum.Web.Links;
 using Formatum.Web.Pictures;
 using Microsoft.AspNetCore.DataProtection;
@@ -52,9 +52,12 @@ builder.Services.AddSingleton<LinkStates>();
 builder.Services.AddSingleton<LinkUpdates>();
 builder.Services.AddHostedService<LinkWatch>();
 builder.Services.AddSingleton<TableShelf>();
+builder.Services.AddSingleton<CopiedFrames>();
+builder.Services.AddSingleton<Modules>();
 builder.Services.AddSingleton<ImportJobs>();
 builder.Services.AddHostedService(services => services.GetRequiredService<ImportJobs>());
-builder.Services.AddRazorPages(pages => pages.Conventions.AddPageRoute("/Setup", "/publications/{id:int}/setup"));
+builder.Services.AddRazorPages(pages => pages.Conventions.AddPageRoute("/Setup", "/publications/{id:int}/setup"))
+    .AddJsonOptions(json => DeskJson.Set(json.JsonSerializerOptions));
 builder.Services.AddAntiforgery(antiforgery => antiforgery.HeaderName = "RequestVerificationToken");
 builder.Services.ConfigureHttpJsonOptions(json =>
 {
@@ -68,16 +71,18 @@ builder.Services.AddProblemDetails();
 builder.Services.AddOpenApi("v1", ApiDescription.Configure);
 
 var app = builder.Build();
+var modules = app.Services.GetRequiredService<Modules>();
 app.UseExceptionHandler();
 app.UseHostFiltering();
 app.UseMiddleware<SameSite>();
 app.Use(async (context, next) =>
 {
     context.Response.Headers.XContentTypeOptions = "nosniff";
-    context.Response.Headers.ContentSecurityPolicy = "default-src 'self'; connect-src 'self'; img-src 'self' data: blob:; font-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; form-action 'self'; base-uri 'none'";
+    context.Response.Headers.ContentSecurityPolicy = $"default-src 'self'; script-src 'self' {modules.MapHash}; connect-src 'self'; img-src 'self' data: blob:; font-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; form-action 'self'; base-uri 'none'";
     context.Response.Headers["Referrer-Policy"] = "same-origin";
     await next(context);
 });
+app.UseMakers();
 app.UseStatusCodePages();
 app.UseStaticFiles();
 app.UseWebSockets();
@@ -86,6 +91,7 @@ app.MapOpenApi();
 ApiEndpoints.Map(app);
 OutputEndpoints.Map(app);
 HandLine.Map(app);
+app.MapMakers();
 app.MapGet("/publications/{id:int}/events", async (int id, PublicationStore store, ChangeEvents events, CancellationToken cancel) =>
 {
     var standing = await store.OpenAsync(id);

@@ -10,6 +10,9 @@ public sealed class PublicationStoreTests : IDisposable
 {
     private static readonly Setup A4 = new() { Name = "Stored", PageWidth = 595, PageHeight = 842, Bleed = 0, Columns = new(2, 12) };
 
+    private static readonly Maker Anna = new("anna", "Anna", "w1"), Ben = new("ben", "Ben", "w2");
+    private static readonly Seen Now = Seen.Now(Anna);
+
     private readonly TempFolder _folder = new();
 
     public void Dispose() => _folder.Dispose();
@@ -36,8 +39,8 @@ public sealed class PublicationStoreTests : IDisposable
     private static async Task<int> Filled(PublicationStore store)
     {
         int id = (await store.CreateAsync(A4, 4)).Id;
-        var linked = await store.EditAsync(id, new LinkImages([Image]));
-        var ruled = await store.EditAsync(id, new DefineRule { Name = "R", Settings = new() { Fit = FitKind.FillOrFit, LargestCrop = 0.1, FlipX = false } });
+        var linked = await store.EditAsync(id, new LinkImages([Image]), Now);
+        var ruled = await store.EditAsync(id, new DefineRule { Name = "R", Settings = new() { Fit = FitKind.FillOrFit, LargestCrop = 0.1, FlipX = false } }, Now);
         foreach (var outline in new[] { Outline.Rectangle, Outline.Ellipse, new PolygonOutline([new(0, 0), new(1, 0.5), new(0, 1)]) })
         {
             await store.EditAsync(id, new MakeFrame
@@ -49,7 +52,7 @@ public sealed class PublicationStoreTests : IDisposable
                 RuleId = ruled.Changes.Items[0].Key.Id,
                 Own = new() { AlignX = 0, Rotation = 12.5 },
                 Name = "F",
-            });
+            }, Now);
         }
         return id;
     }
@@ -69,7 +72,7 @@ public sealed class PublicationStoreTests : IDisposable
         var after = await Open().OpenAsync(id);
         Same(after.Publication, before.Publication);
         after.Revision.ShouldBe(before.Revision);
-        after.UndoWords.ShouldBe("Make frame with image");
+        (await Open().StepsAsync(id, Anna)).Undo.ShouldBe("Make frame with image: F, page 2");
     }
 
     [Fact]
@@ -78,16 +81,16 @@ public sealed class PublicationStoreTests : IDisposable
         var store = Open();
         int id = await Filled(store);
         var full = (await store.OpenAsync(id)).Publication;
-        for (int i = 0; i < 5; i++) await (i < 2 ? store : Open()).UndoAsync(id);
+        for (int i = 0; i < 5; i++) await (i < 2 ? store : Open()).UndoAsync(id, Anna);
         store = Open();
         var blank = await store.OpenAsync(id);
         blank.Publication.Frames.ShouldBeEmpty();
         blank.Publication.Images.ShouldBeEmpty();
-        blank.UndoWords.ShouldBeNull();
-        (await Should.ThrowAsync<EditRefused>(store.UndoAsync(id))).Message.ShouldBe("There is nothing to undo.");
-        for (int i = 0; i < 5; i++) await store.RedoAsync(id);
+        (await store.StepsAsync(id, Anna)).Undo.ShouldBeNull();
+        (await Should.ThrowAsync<EditRefused>(store.UndoAsync(id, Anna))).Message.ShouldStartWith("There is nothing of yours to undo.");
+        for (int i = 0; i < 5; i++) await store.RedoAsync(id, Anna);
         Same((await Open().OpenAsync(id)).Publication, full);
-        (await Should.ThrowAsync<EditRefused>(store.RedoAsync(id))).Errors[0].Field.ShouldBe("redo");
+        (await Should.ThrowAsync<EditRefused>(store.RedoAsync(id, Anna))).Errors[0].Field.ShouldBe("redo");
     }
 
     [Fact]
@@ -96,12 +99,15 @@ public sealed class PublicationStoreTests : IDisposable
         var store = Open();
         int id = await Filled(store);
         int last = (await store.OpenAsync(id)).Publication.Frames.Keys.Max();
-        await store.UndoAsync(id);
-        await store.EditAsync(id, new MakeFrame { Page = 1, Box = new(0, 0, 9, 9) });
+        await store.UndoAsync(id, Anna);
+        await store.EditAsync(id, new MakeFrame { Page = 1, Box = new(0, 0, 9, 9) }, Now);
         var now = await Open().OpenAsync(id);
-        now.RedoWords.ShouldBeNull();
+        (await store.StepsAsync(id, Anna)).Redo.ShouldBeNull();
         now.Publication.Frames.Keys.Max().ShouldBeGreaterThan(last);
-        (await store.HistoryAsync(id)).Select(e => e.Words).ShouldBe(["Make placeholder", "Make frame with image", "Make frame with image", "Make rule R", "Bring in image"]);
+        var history = await store.HistoryAsync(id);
+        history.Select(e => e.Words).ShouldBe(["Make placeholder", "Make frame with image", "Make frame with image", "Make frame with image", "Make rule R", "Bring in image"]);
+        history.Select(e => e.Undone).ShouldBe([false, true, false, false, false, false]);
+        history.Select(e => e.Touched).ShouldBe([$"Frame {now.Publication.Frames.Keys.Max()}, page 1", "F, page 2", "F, page 2", "F, page 2", "rule R", "\u201ca\u201d <b>.jpg"]);
     }
 
     [Fact]
@@ -110,7 +116,7 @@ public sealed class PublicationStoreTests : IDisposable
         var store = Open();
         int id = await Filled(store);
         var before = await store.OpenAsync(id);
-        await Should.ThrowAsync<EditRefused>(store.EditAsync(id, new MakeFrame { Page = 1, Box = new(0, 0, double.NaN, 1) }));
+        await Should.ThrowAsync<EditRefused>(store.EditAsync(id, new MakeFrame { Page = 1, Box = new(0, 0, double.NaN, 1) }, Now));
         (await store.OpenAsync(id)).ShouldBe(before);
         (await Open().OpenAsync(id)).Revision.ShouldBe(before.Revision);
     }
@@ -122,10 +128,10 @@ public sealed class PublicationStoreTests : IDisposable
         int id = await Filled(store);
         var seen = await store.OpenAsync(id);
         int[] frames = [.. seen.Publication.Frames.Keys.Order()];
-        await store.EditAsync(id, new ChangeFrames { FrameIds = [frames[0]], X = 5 }, seen.Revision);
-        var clash = await Should.ThrowAsync<EditClash>(store.EditAsync(id, new ChangeFrames { FrameIds = [frames[0]], X = 6 }, seen.Revision));
-        clash.Message.ShouldStartWith("F was changed in another window");
-        await store.EditAsync(id, new ChangeFrames { FrameIds = [frames[1]], X = 6 }, seen.Revision);
+        await store.EditAsync(id, new ChangeFrames { FrameIds = [frames[0]], X = 5 }, Seen.At(seen.Revision, Anna));
+        var clash = await Should.ThrowAsync<EditClash>(store.EditAsync(id, new ChangeFrames { FrameIds = [frames[0]], X = 6 }, Seen.At(seen.Revision, Ben)));
+        clash.Message.ShouldStartWith("F was changed by Anna");
+        await store.EditAsync(id, new ChangeFrames { FrameIds = [frames[1]], X = 6 }, Seen.At(seen.Revision, Anna));
         (await store.OpenAsync(id)).Publication.Frames[frames[0]].Box.X.ShouldBe(5);
     }
 
@@ -134,7 +140,7 @@ public sealed class PublicationStoreTests : IDisposable
     {
         var store = Open();
         int id = (await store.CreateAsync(A4, 1)).Id;
-        await Task.WhenAll(Enumerable.Range(0, 40).Select(i => Task.Run(() => store.EditAsync(id, new MakeFrame { Page = 1, Box = new(i, 0, 5, 5) }))));
+        await Task.WhenAll(Enumerable.Range(0, 40).Select(i => Task.Run(() => store.EditAsync(id, new MakeFrame { Page = 1, Box = new(i, 0, 5, 5) }, Now))));
         var again = await Open().OpenAsync(id);
         again.Publication.Frames.Count.ShouldBe(40);
         again.Publication.Frames.Values.Select(f => f.Depth).Order().ShouldBe(Enumerable.Range(1, 40));
@@ -147,13 +153,13 @@ public sealed class PublicationStoreTests : IDisposable
         int id = await Filled(store);
         var p = (await store.OpenAsync(id)).Publication;
         int frame = p.Frames.Keys.Min(), image = p.Images.Keys.Single();
-        await store.EditAsync(id, new ChangeSubjects([new SubjectOf(image, new Vec(0.1, 0.2), new Vec(0.3, 0.4))]));
-        await store.EditAsync(id, new ChangeFrames { FrameIds = [frame], Recrop = new(2, new Vec(0.25, 0.5), 2.5, -7) });
-        await store.EditAsync(id, new ChangeFrames { FrameIds = [.. p.Frames.Keys], Set = new() { StaysFitted = false } });
+        await store.EditAsync(id, new ChangeSubjects([new SubjectOf(image, new Vec(0.1, 0.2), new Vec(0.3, 0.4))]), Now);
+        await store.EditAsync(id, new ChangeFrames { FrameIds = [frame], Recrop = new(2, new Vec(0.25, 0.5), 2.5, -7) }, Now);
+        await store.EditAsync(id, new ChangeFrames { FrameIds = [.. p.Frames.Keys], Set = new() { StaysFitted = false } }, Now);
         var before = (await store.OpenAsync(id)).Publication;
         before.Frames[frame].Held.ShouldNotBeNull();
         Same((await Open().OpenAsync(id)).Publication, before);
-        await Open().UndoAsync(id);
+        await Open().UndoAsync(id, Anna);
         (await Open().OpenAsync(id)).Publication.Frames[frame].Held.ShouldBeNull();
     }
 
@@ -162,13 +168,13 @@ public sealed class PublicationStoreTests : IDisposable
     {
         var store = Open();
         int id = (await store.CreateAsync(A4, 10)).Id;
-        await store.EditAsync(id, new DefineRule { Name = "R", Settings = new() { Fit = FitKind.Fit } });
+        await store.EditAsync(id, new DefineRule { Name = "R", Settings = new() { Fit = FitKind.Fit } }, Now);
         int rule = (await store.OpenAsync(id)).Publication.Rules.Keys.Single();
-        await store.EditAsync(id, new ManyFrames(10_000));
+        await store.EditAsync(id, new ManyFrames(10_000), Now);
         var before = (await store.OpenAsync(id)).Publication;
-        await store.EditAsync(id, new ChangeFrames { FrameIds = FrameScope.FramesIn(before, null, FrameFilling.Empty), RuleId = new(rule) });
+        await store.EditAsync(id, new ChangeFrames { FrameIds = FrameScope.FramesIn(before, null, FrameFilling.Empty), RuleId = new(rule) }, Now);
         (await Open().OpenAsync(id)).Publication.Frames.Values.ShouldAllBe(f => f.RuleId == rule);
-        await store.UndoAsync(id);
+        await store.UndoAsync(id, Anna);
         Same((await Open().OpenAsync(id)).Publication, before);
     }
 
@@ -204,7 +210,7 @@ public sealed class PublicationStoreTests : IDisposable
         var store = Open();
         int id = await Filled(store);
         await store.PutAwayAsync(id, true);
-        await store.EditAsync(id, new MakeFrame { Page = 1, Box = new(0, 0, 10, 10) });
+        await store.EditAsync(id, new MakeFrame { Page = 1, Box = new(0, 0, 10, 10) }, Now);
         var again = Open();
         (await again.ListAsync()).Single().PutAway.ShouldBeTrue();
         int frames = (await again.OpenAsync(id)).Publication.Frames.Count;

@@ -183,7 +183,7 @@ public sealed class RulesTests(Workplace place) : InBrowser(place)
         using (var other = await Server.Client.PutAsJsonAsync($"/api/publications/{id}/rules/{rule}", new { name = "Airy", fit = "shrink" })) other.IsSuccessStatusCode.ShouldBeTrue();
         Browser.Until(() => Browser.Has("[data-elsewhere]"), "told of the other window");
         Browser.Click("#apply");
-        Browser.Until(() => Browser.Has(".notice") && Browser.Find(".notice").Text.Contains("The rule Airy was changed in another window", StringComparison.Ordinal), "the clash");
+        Browser.Until(() => Browser.Has(".notice") && Browser.Find(".notice").Text.Contains("The rule Airy was changed by a program", StringComparison.Ordinal), "the clash");
         Browser.Find("#rule-rotation").GetDomProperty("value").ShouldBe("15");
         var stands = await RuleAsync(id, rule);
         stands.GetProperty("fit").GetString().ShouldBe("shrink");

@@ -32,7 +32,7 @@ internal static class Following
 
         foreach (int page in after.Order.Ids)
         {
-            int? was = before.Pages.ContainsKey(page) ? before.MasterPageOf(page) : LaidBy(after, page), now = after.MasterPageOf(page);
+            int? now = after.MasterPageOf(page), was = before.Pages.ContainsKey(page) ? before.MasterPageOf(page) ?? LaidBy(after, page) : LaidBy(after, page) ?? now;
             if (was != now) Lay(draft, after, page, FirstForFirst(ToFillOn(before, was), ToFillOn(after, now)));
             else if (now is { } master && pairs.TryGetValue(master, out var changed)) Lay(draft, after, page, changed);
         }
@@ -56,9 +56,9 @@ internal static class Following
     private static IReadOnlyList<Pair> FirstForFirst(IReadOnlyList<Frame> was, IReadOnlyList<Frame> now) =>
         [.. Enumerable.Range(0, Math.Max(was.Count, now.Count)).Select(i => new Pair(was.ElementAtOrDefault(i), now.ElementAtOrDefault(i)))];
 
-    /// <summary>The master page that a copied page goes by until it is settled: the one its original went by.</summary>
+    /// <summary>The master page that a page with copied frames goes by until it is settled: the one their original went by; null where it has none such.</summary>
     private static int? LaidBy(Publication after, int page) =>
-        after.FramesOnPage(page).Select(f => f.MasterFrameId is { } id && after.Frames.TryGetValue(id, out var master) ? master.PageId : (int?)null).FirstOrDefault(id => id is not null) ?? after.MasterPageOf(page);
+        after.FramesOnPage(page).Select(f => f.MasterFrameId is { } id && after.Frames.TryGetValue(id, out var master) ? master.PageId : (int?)null).FirstOrDefault(id => id is not null);
 
     private static void Lay(Draft draft, Publication after, int page, IReadOnlyList<Pair> pairs)
     {

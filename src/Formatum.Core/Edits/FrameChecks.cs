@@ -19,6 +19,7 @@ internal static class FrameChecks
         errors.Range("width", frame.Box.Width, Frame.SmallestSide, FarthestOff, "A frame is wider than 0 and narrower than 10 m.");
         errors.Range("height", frame.Box.Height, Frame.SmallestSide, FarthestOff, "A frame is higher than 0 and lower than 10 m.");
         errors.Range("angle", frame.Angle, -3600, 3600, "Give the angle in degrees, between -3600 and 3600.");
+        errors.Range("depth", frame.Depth, -Frame.MostDepth, Frame.MostDepth, "The stack is not that deep.");
         OutlineCheck(frame.Outline, errors);
         if (frame.Name.Length > Frame.LongestName) errors.Add("name", $"The name has {frame.Name.Length} characters; {Frame.LongestName} is the most. Shorten it.");
         if (frame.ImageId is { } imageId && draft.Find(new(PartKind.Image, imageId)) is null)

@@ -27,9 +27,6 @@ public sealed record MakeFrame : Edit
 
     public Look Look { get; init; } = Look.Plain;
 
-    /// <summary>Whether the image is taken out of the tray.</summary>
-    public bool FromTray { get; init; }
-
     /// <summary>For a text frame; null for an image frame.</summary>
     public FrameText? Text { get; init; }
 
@@ -56,7 +53,7 @@ public sealed record MakeFrame : Edit
         };
         FrameChecks.Check(draft, frame);
         draft.Put(frame);
-        if (FromTray && ImageId is { } placed) draft.Put(draft.Tray.Without([placed]));
+        if (ImageId is { } placed) Placing.TakeFromTray(draft, placed);
     }
 }
 
@@ -156,6 +153,7 @@ public sealed record ChangeFrames : Edit
         };
         FrameChecks.Check(draft, changed);
         draft.Put(changed with { Held = HeldAfter(frame, changed) });
+        if (ImageId is { Value: { } placed }) Placing.TakeFromTray(draft, placed);
     }
 
     /// <summary>What the frame holds on to: nothing where the fit is to be applied anew.</summary>

@@ -14,7 +14,10 @@ public sealed record MakeFrames(int Spread, ImmutableArray<Box> Boxes, Outline O
 {
     public const int Most = 3600;
 
-    public override string Words => $"Make {Boxes.Length} placeholders";
+    /// <summary>The images they hold, the first in the first; the frames after them are empty. They leave the tray.</summary>
+    public ImmutableArray<int> ImageIds { get; init; } = [];
+
+    public override string Words => ImageIds.IsEmpty ? $"Make {Boxes.Length} placeholders" : $"Make {Boxes.Length} frames with images";
 
     protected override void Make(Draft draft)
     {
@@ -23,12 +26,11 @@ public sealed record MakeFrames(int Spread, ImmutableArray<Box> Boxes, Outline O
             throw new EditRefused("grid", "The gutters leave no room for placeholders. Make them narrower, take fewer rows or columns, or a larger area.");
         var spread = Publications.Spread.At(draft.Origin, Spread);
         int depth = spread.FramesOf(draft.Origin).Select(f => f.Frame.Depth).DefaultIfEmpty(0).Max();
-        foreach (var box in Boxes)
+        for (int i = 0; i < Boxes.Length; i++)
         {
-            var page = spread.PageAt(box.Centre);
-            var frame = new Frame { Id = draft.NewId(), PageId = page.Page.Id, Box = box.Moved(-page.Trim.X, -page.Trim.Y), Outline = Outline, Depth = ++depth, RuleId = RuleId };
-            FrameChecks.Check(draft, frame);
-            draft.Put(frame);
+            var page = spread.PageAt(Boxes[i].Centre);
+            var frame = new Frame { Id = draft.NewId(), PageId = page.Page.Id, Box = Boxes[i].Moved(-page.Trim.X, -page.Trim.Y), Outline = Outline, Depth = ++depth, RuleId = RuleId };
+            Placing.Put(draft, frame, i < ImageIds.Length ? ImageOf(draft, ImageIds[i]).Id : null);
         }
     }
 }

@@ -28,7 +28,8 @@ public sealed record LinkImages(ImmutableArray<LinkedImage> Images) : Edit
 }
 
 /// <summary>
-/// Takes over what files are now: those that changed, or others in their place. Ids, subject points and all that frames do with the images stay.
+/// Takes over what files are now: those that changed, or others in their place. Ids, subject points and all that frames do with the images stay. A frame that
+/// holds its image keeps its proportions: where the new file has another ratio, it covers what the old one did, about the same middle.
 /// </summary>
 /// <param name="Images">The images as they were read now, each with the id of the one it takes the place of.</param>
 /// <param name="As">What it is called in the history.</param>
@@ -42,8 +43,23 @@ public sealed record UpdateImages(ImmutableArray<LinkedImage> Images, string As 
         foreach (var now in Images)
         {
             var was = ImageOf(draft, now.Id);
-            draft.Put(now with { OtherNames = was.OtherNames, Subject = was.Subject, SuggestedSubject = was.SuggestedSubject });
+            var taken = now with { OtherNames = was.OtherNames, Subject = was.Subject, SuggestedSubject = was.SuggestedSubject };
+            draft.Put(taken);
+            Hold(draft, was, taken);
         }
+    }
+
+    private static void Hold(Draft draft, LinkedImage was, LinkedImage now)
+    {
+        double ppi = draft.Origin.Setup.AssumedPpi;
+        Picture before = was.Picture(ppi), after = now.Picture(ppi);
+        double ratio = after.NaturalHeight / after.NaturalWidth / (before.NaturalHeight / before.NaturalWidth);
+        if (Math.Abs(ratio - 1) < 1e-9) return;
+        // Higher than before, it keeps its width and grows in height; lower, the other way round.
+        double x = Math.Max(1, 1 / ratio), y = Math.Max(1, ratio);
+        var wider = Affine.Translation(0.5, 0.5).After(Affine.Scaling(x, y)).After(Affine.Translation(-0.5, -0.5));
+        foreach (var frame in draft.Origin.Frames.Values.Where(f => f.ImageId == now.Id && f.Held is not null))
+            draft.Put(draft.Frame(frame.Id)! with { Held = frame.Held!.Value with { Matrix = frame.Held.Value.Matrix.After(wider) } });
     }
 }
 

@@ -29,11 +29,11 @@ public sealed record MakeMaster(string Name, ImmutableArray<int>? LikePages = nu
         foreach (bool recto in new[] { false, true })
         {
             var like = pages.FirstOrDefault(p => p.Recto == recto) ?? pages[0];
-            double across = origin.Setup.TypeArea(recto).X - origin.Setup.TypeArea(like.Recto).X;
-            draft.Put(new Page(master.Side(recto)) { Guides = [.. like.Page.Guides.Select(g => g.Upright ? g with { At = g.At + across } : g)] });
+            var sides = new Sides(origin.Setup, like.Recto, recto);
+            draft.Put(new Page(master.Side(recto)) { Guides = [.. like.Page.Guides.Select(sides.Guide)] });
             foreach (var frame in origin.FramesOnPage(like.Page.Id).OrderBy(f => f.Depth).ThenBy(f => f.Id))
             {
-                var copy = Emptied(frame) with { Id = draft.NewId(), PageId = master.Side(recto), Box = frame.Box.Moved(across, 0), GroupId = null, MasterFrameId = null };
+                var copy = Emptied(frame) with { Id = draft.NewId(), PageId = master.Side(recto), Box = sides.Box(frame), GroupId = null, MasterFrameId = null };
                 draft.Put(copy);
                 if (!BaseThem || like.Recto != recto) continue;
                 if (copy.IsEmpty) draft.Put(frame with { MasterFrameId = copy.Id });
@@ -45,7 +45,7 @@ public sealed record MakeMaster(string Name, ImmutableArray<int>? LikePages = nu
 
     /// <summary>The frame as it is on the master: to be filled on each page, but for what is locked and for text that says of each page what it is.</summary>
     private static Frame Emptied(Frame frame) =>
-        frame.Text is { } text && !frame.Locked && !text.HasFields() ? frame with { Text = FrameText.Empty(text.Paragraphs[0].Style) } : LayoutCopies.Opened(frame);
+        LayoutCopies.Opened(frame);
 
     private static PlacedPage Placed(Publication publication, int pageId)
     {

@@ -33,14 +33,9 @@ public sealed record DuplicatePages(ImmutableArray<int> Numbers, int Before) : E
     {
         var pages = PageRuns.Ids(draft, Numbers);
         PageRuns.CheckPlace(draft, Before);
-        var copies = pages.Select(id =>
-        {
-            int copy = PageRuns.Blank(draft);
-            draft.Put(draft.Origin.Pages[id] with { Id = copy });
-            foreach (var frame in draft.Origin.FramesOnPage(id)) draft.Put(frame with { Id = draft.NewId(), PageId = copy });
-            return copy;
-        }).ToImmutableArray();
+        ImmutableArray<int> copies = [.. pages.Select(_ => PageRuns.Blank(draft))];
         PageRuns.Order(draft, draft.Origin.Order.Ids.InsertRange(Before - 1, copies));
+        new PageCopies(draft).Copy(pages, copies);
     }
 }
 

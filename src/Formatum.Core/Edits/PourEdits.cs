@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Formatum.Core.Filling;
 using Formatum.Core.Publications;
+using Formatum.Core.Typesetting;
 
 namespace Formatum.Core.Edits;
 
@@ -97,7 +98,7 @@ public sealed record PourRows : Edit
             int perCopy = RowPlan.RowsPerCopy(Targets, layout), there = RowPlan.RowsPerCopy(Targets, frames);
             if (perCopy == 0) throw new EditRefused("layout", "The pages to copy hold no frame of such a name. Choose others, or name their frames.");
             int copies = Math.Max(0, (Table.Rows.Length - there + perCopy - 1) / perCopy);
-            var made = LayoutCopies.AddAll(draft, LayoutPages, copies);
+            var made = LayoutCopies.AddAll(draft, LayoutPages, copies, LayoutCopies.Unpictured);
             var after = origin.With(draft.Changes());
             frames.AddRange(ReadingOrder.Of(after, made));
         }
@@ -116,8 +117,9 @@ public sealed record PourRows : Edit
 internal static class LayoutCopies
 {
     /// <summary>
-    /// Adds copies of pages. Their image frames are placeholders on each copy, but locked ones with a picture, which keep it, as text frames keep their
-    /// text. Copies lie behind the pages they are copied from where that leaves all other pages on their side of the spread, and else at the end.
+    /// Adds copies of pages. What was placed or typed on them is empty on each copy, but for locked frames, which keep what they hold, and for text with the
+    /// page's number in it. Blank pages behind take copies first; others lie behind the pages they are copied from where that leaves all other pages on their
+    /// side of the spread, and else at the end.
     /// </summary>
     /// <param name="draft">The publication under way.</param>
     /// <param name="numbers">The pages, by their numbers from 1.</param>
@@ -129,46 +131,61 @@ internal static class LayoutCopies
         var origin = draft.Origin;
         int open = PageRuns.Ids(draft, numbers).SelectMany(origin.FramesOnPage).Count(IsOpen);
         if (open == 0) throw new EditRefused("layout", "The pages to copy hold no image frames. Choose others.");
-        return [.. AddAll(draft, numbers, copies(open)).Where(f => f.IsPlaceholder && !f.Hidden)];
+        return [.. AddAll(draft, numbers, copies(open), Opened).Where(f => f.IsPlaceholder && !f.Hidden)];
     }
 
     private static bool IsOpen(Frame frame) => frame is { IsText: false, Hidden: false } && (frame.IsPlaceholder || !frame.Locked);
 
-    /// <summary>The frame without its picture, but for a locked one, which keeps it.</summary>
-    public static Frame Opened(Frame frame) => IsOpen(frame) ? frame with { ImageId = null, Held = null, Recrop = Fitting.Recrop.None } : frame;
+    /// <summary>The frame without its picture or its words, but for what is locked, and for text that says of each page what it is.</summary>
+    public static Frame Opened(Frame frame)
+    {
+        if (frame.Text is { } text && !frame.Locked && !text.HasFields()) return frame with { Text = FrameText.Empty(text.Paragraphs[0].Style) };
+        return Unpictured(frame);
+    }
+
+    /// <summary>The frame without its picture, but for a locked one. Its words stay: on the pages of a table they are the headings that every page has.</summary>
+    public static Frame Unpictured(Frame frame) => IsOpen(frame) ? frame with { ImageId = null, Held = null, Recrop = Fitting.Recrop.None } : frame;
 
     /// <summary>Adds so many copies, as <see cref="Add"/> says.</summary>
+    /// <param name="draft">The publication under way.</param>
+    /// <param name="numbers">The pages, by their numbers from 1.</param>
+    /// <param name="count">How many copies.</param>
+    /// <param name="opened">What a frame is like on a copy.</param>
     /// <returns>All frames of the copies, in reading order copy by copy.</returns>
-    public static ImmutableArray<Frame> AddAll(Draft draft, ImmutableArray<int> numbers, int count)
+    public static ImmutableArray<Frame> AddAll(Draft draft, ImmutableArray<int> numbers, int count, Func<Frame, Frame> opened)
     {
         var origin = draft.Origin;
         var pages = PageRuns.Ids(draft, numbers);
-        var layout = pages.SelectMany(origin.FramesOnPage).OrderBy(f => f.Depth).ThenBy(f => f.Id).ToList();
         var order = origin.Order.Ids;
-        int place = origin.Setup.Facing && pages.Length * count % 2 != 0 ? order.Length : order.IndexOf(pages[^1]) + 1;
-        var added = ImmutableArray.CreateBuilder<int>();
-        var made = ImmutableArray.CreateBuilder<Frame>();
-        if (order.Length + (long)pages.Length * count > Setup.MostPages)
-            throw new EditRefused("keepPouring", $"That would make {order.Length + (long)pages.Length * count} pages; {Setup.MostPages} is the most. Pour fewer images.");
-        var inOrder = ReadingOrder.Of(origin, layout).Select(f => f.Id).ToList();
-        for (int copy = 0; copy < count; copy++)
+        var blank = BlankRuns(origin, pages).Take(count).ToList();
+        int added = pages.Length * (count - blank.Count);
+        if (order.Length + (long)added > Setup.MostPages)
+            throw new EditRefused("keepPouring", $"That would make {order.Length + (long)added} pages; {Setup.MostPages} is the most. Pour fewer images.");
+        ImmutableArray<int> made = [.. Enumerable.Range(0, added).Select(_ => PageRuns.Blank(draft))];
+        int place = origin.Setup.Facing && added % 2 != 0 ? order.Length : order.IndexOf(blank.Count > 0 ? blank[^1][^1] : pages[^1]) + 1;
+        if (added > 0) PageRuns.Order(draft, order.InsertRange(place, made));
+        var runs = blank.Concat(Enumerable.Range(0, count - blank.Count).Select(i => made.Slice(i * pages.Length, pages.Length)));
+        var inOrder = ReadingOrder.Of(origin, pages.SelectMany(origin.FramesOnPage)).Select(f => f.Id).ToList();
+        var copies = new PageCopies(draft);
+        return [.. runs.Select(run => copies.Copy(pages, run, opened)).SelectMany(copied => inOrder.Select(id => copied[id]))];
+    }
+
+    /// <summary>Blank pages behind the layout that can take copies of it, each run as long as the layout and lying like it.</summary>
+    private static IEnumerable<ImmutableArray<int>> BlankRuns(Publication publication, ImmutableArray<int> pages)
+    {
+        var order = publication.Order.Ids;
+        bool IsBlank(int page) => !publication.FramesOnPage(page).Any() && publication.Pages[page].MasterId is null;
+        for (int i = order.IndexOf(pages[^1]) + 1; i + pages.Length <= order.Length;)
         {
-            var frames = new Dictionary<int, Frame>();
-            foreach (int page in pages)
+            var run = order.Slice(i, pages.Length);
+            bool alike = pages.Length == 1 || publication.IsRecto(run[0]) == publication.IsRecto(pages[0]);
+            if (!alike || !run.All(IsBlank))
             {
-                int id = PageRuns.Blank(draft);
-                draft.Put(origin.Pages[page] with { Id = id });
-                added.Add(id);
-                foreach (var frame in layout.Where(f => f.PageId == page))
-                {
-                    var copied = Opened(frame) with { Id = draft.NewId(), PageId = id };
-                    draft.Put(copied);
-                    frames[frame.Id] = copied;
-                }
+                i++;
+                continue;
             }
-            made.AddRange(inOrder.Select(id => frames[id]));
+            yield return run;
+            i += pages.Length;
         }
-        if (added.Count > 0) PageRuns.Order(draft, order.InsertRange(place, added));
-        return made.ToImmutable();
     }
 }

@@ -47,7 +47,7 @@ public sealed record DefineRule : Edit
 /// <summary>Removes a rule. Its frames, the rules based on it, and the publication where it was the default take something else instead.</summary>
 /// <param name="RuleId">The rule.</param>
 /// <param name="InsteadId">The rule they take instead; null for none.</param>
-/// <param name="KeepSettings">They also keep, as settings of their own, what the rule said, so that nothing looks different.</param>
+/// <param name="KeepSettings">Whatever would then be fitted otherwise keeps, as settings of its own, what it had from the rule and all that was beneath it, so that nothing looks different.</param>
 public sealed record RemoveRule(int RuleId, int? InsteadId = null, bool KeepSettings = false) : Edit
 {
     public override string Words => "Remove rule";
@@ -61,12 +61,38 @@ public sealed record RemoveRule(int RuleId, int? InsteadId = null, bool KeepSett
         {
             if (Cascade.WouldLoop(draft.Origin, child.Id, InsteadId))
                 throw new EditRefused("instead", $"{child.Name} is based on {rule.Name}, and would then be based on itself. Choose another rule, or none.");
-            draft.Put(child with { BasedOnId = InsteadId, Settings = KeepSettings ? child.Settings.Over(rule.Settings) : child.Settings });
+            draft.Put(child with { BasedOnId = InsteadId });
         }
-        foreach (var frame in draft.Origin.Frames.Values.Where(f => f.RuleId == RuleId))
-            draft.Put(frame with { RuleId = InsteadId, Own = KeepSettings ? frame.Own.Over(rule.Settings) : frame.Own });
+        foreach (var frame in draft.Origin.Frames.Values.Where(f => f.RuleId == RuleId)) draft.Put(frame with { RuleId = InsteadId });
         if (draft.Origin.Setup.DefaultRuleId == RuleId) draft.Put(draft.Origin.Setup with { DefaultRuleId = InsteadId });
         draft.Remove(rule.Key);
+        if (KeepSettings) Keep(draft);
+    }
+
+    /// <summary>Gives the rules that were based on it, and then every frame, what would otherwise be different.</summary>
+    private void Keep(Draft draft)
+    {
+        var before = draft.Origin;
+        var after = before.With(draft.Changes());
+        foreach (var child in before.Rules.Values.Where(r => r.BasedOnId == RuleId))
+        {
+            var lost = Lost(before.FitOfRule(child.Id), after.FitOfRule(child.Id));
+            draft.Put(after.Rules[child.Id] with { Settings = lost.Over(child.Settings) });
+        }
+        after = before.With(draft.Changes());
+        foreach (var frame in after.Frames.Values)
+        {
+            var lost = Lost(before.FitOf(before.Frames[frame.Id]), after.FitOf(frame));
+            if (!lost.IsOpen) draft.Put(frame with { Own = lost.Over(frame.Own) });
+        }
+    }
+
+    /// <summary>What held before and no longer does.</summary>
+    private static FitSettings Lost(in ResolvedFit was, in ResolvedFit will)
+    {
+        if (was == will) return FitSettings.Open;
+        var (before, after) = (was.ToSettings(), will.ToSettings());
+        return before.Where(setting => before.Where(s => s == setting) != after.Where(s => s == setting));
     }
 }
 

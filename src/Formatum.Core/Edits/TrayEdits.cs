@@ -51,7 +51,6 @@ public sealed record PlaceFromTray(int FrameId, int ImageId) : Edit
     {
         ImageOf(draft, ImageId);
         Placing.Put(draft, FrameOf(draft, FrameId), ImageId);
-        draft.Put(draft.Tray.Without([ImageId]));
     }
 }
 
@@ -79,11 +78,19 @@ public sealed record ReplaceImages(ImmutableArray<(int FrameId, int? ImageId)> P
 
 internal static class Placing
 {
-    /// <summary>Shows another image in a frame, fitted anew; its recrop stays with a picture that takes the place of one, and goes with the last.</summary>
+    /// <summary>
+    /// Shows another image in a frame, fitted anew; its recrop stays with a picture that takes the place of one, and goes with the last. An image that is placed no longer waits in the tray.
+    /// </summary>
     public static void Put(Draft draft, Frame frame, int? imageId)
     {
         var placed = frame with { ImageId = imageId, Held = null, Recrop = imageId is null ? Fitting.Recrop.None : frame.Recrop };
         FrameChecks.Check(draft, placed);
         draft.Put(placed);
+        if (imageId is { } image) TakeFromTray(draft, image);
+    }
+
+    public static void TakeFromTray(Draft draft, int imageId)
+    {
+        if (draft.Tray.ImageIds.Contains(imageId)) draft.Put(draft.Tray.Without([imageId]));
     }
 }

@@ -26,7 +26,7 @@ public readonly record struct Coverage(double CropLoss, double BareArea, double 
         else
         {
             Span<Vec> image = [m.Apply(new(0, 0)), m.Apply(new(1, 0)), m.Apply(new(1, 1)), m.Apply(new(0, 1))];
-            shared = PolygonMeasure.SharedArea(outline.Flatten(width, height).AsSpan(), image);
+            shared = PolygonMeasure.SharedArea(outline.Flatten(width, height).AsSpan(), image, outline.IsCrossing);
         }
         return new(
             Share(imageArea - shared, imageArea), Share(frameArea - shared, frameArea),

@@ -14,6 +14,9 @@ public abstract record Outline
     /// <summary>The area enclosed in a frame of the given size, in square points.</summary>
     public abstract double Area(double width, double height);
 
+    /// <summary>Whether it crosses itself; what it winds about then counts once, however often it does.</summary>
+    public virtual bool IsCrossing => false;
+
     /// <summary>The corners of a polygon within <see cref="Tolerance"/> of the outline, in frame-local points.</summary>
     public abstract ImmutableArray<Vec> Flatten(double width, double height);
 }
@@ -51,7 +54,11 @@ public sealed record EllipseOutline : Outline
 /// <summary>A polygon whose corners are fractions of the frame's box.</summary>
 public sealed record PolygonOutline(ImmutableArray<Vec> Corners) : Outline
 {
-    public override double Area(double width, double height) => Math.Abs(PolygonMeasure.SignedArea(Flatten(width, height).AsSpan()));
+    private bool? _isCrossing;
+
+    public override bool IsCrossing => _isCrossing ??= PolygonMeasure.IsCrossing(Corners.AsSpan());
+
+    public override double Area(double width, double height) => PolygonMeasure.AreaOf(Flatten(width, height).AsSpan(), IsCrossing);
 
     public override ImmutableArray<Vec> Flatten(double width, double height) =>
         Corners.Select(c => new Vec(c.X * width, c.Y * height)).ToImmutableArray();

@@ -17,7 +17,14 @@ public sealed record PathOutline(ImmutableArray<PathPoint> Points) : Outline
 {
     public const int FewestPoints = 3, MostPoints = 2000;
 
-    public override double Area(double width, double height) => Math.Abs(PolygonMeasure.SignedArea(Flatten(width, height).AsSpan()));
+    /// <summary>Large enough for its curves to be cut finely.</summary>
+    private const double TypicalSide = 200;
+
+    private bool? _isCrossing;
+
+    public override bool IsCrossing => _isCrossing ??= PolygonMeasure.IsCrossing(Flatten(TypicalSide, TypicalSide).AsSpan());
+
+    public override double Area(double width, double height) => PolygonMeasure.AreaOf(Flatten(width, height).AsSpan(), IsCrossing);
 
     /// <summary>
     /// Curves are cut into so many equal pieces that none strays from its chord by more than the tolerance: for a cubic,

@@ -33,6 +33,9 @@ public sealed record Frame : Part
     /// <summary>Stacking order on the spread: the higher lies above. Equal ones stack by id.</summary>
     public int Depth { get; init; }
 
+    /// <summary>No frame lies higher, or as far below 0: there is room above for all that are made.</summary>
+    public const int MostDepth = 1_000_000_000;
+
     /// <summary>Whether it is kept from being moved, sized or removed by mistake.</summary>
     public bool Locked { get; init; }
 

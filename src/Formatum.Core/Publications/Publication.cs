@@ -185,6 +185,13 @@ public sealed class Publication
     /// <summary>The master page that a page belongs to as one of its sides; null for all others.</summary>
     public MasterPage? MasterWith(int pageId) => Masters.Values.FirstOrDefault(m => m.RectoId == pageId || m.VersoId == pageId);
 
+    /// <summary>Whether a page lies on the right-hand side of its spread. Pages that do not face each other count as such.</summary>
+    public bool IsRecto(int pageId)
+    {
+        if (MasterWith(pageId) is { } master) return !Setup.Facing || master.RectoId == pageId;
+        return !Setup.Facing || Setup.IsRecto(Setup.FirstFolio + Order.IndexOf(pageId));
+    }
+
     /// <summary>The page of a master that a page goes by, on the side it lies on; null where it is based on none.</summary>
     public int? MasterPageOf(int pageId)
     {

@@ -28,15 +28,49 @@ namespace Formatum.Storage.Migrations
                     b.Property<DateTimeOffset>("At")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Batch")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Changes")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<string>("Key")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Kind")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Maker")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("MakerName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("Of")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Touched")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Undone")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Words")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.HasKey("PublicationId", "Sequence");
+
+                    b.HasIndex("PublicationId", "Key")
+                        .HasFilter("\"Key\" <> ''");
+
+                    b.HasIndex("PublicationId", "Maker", "Sequence");
 
                     b.ToTable("Journal");
                 });

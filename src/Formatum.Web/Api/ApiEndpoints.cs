@@ -4,6 +4,7 @@ using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Storage;
+using Formatum.Web.Hosting;
 using Formatum.Web.Pictures;
 
 namespace Formatum.Web.Api;
@@ -35,9 +36,9 @@ public static class ApiEndpoints
         api.MapPost("/publications/{id:int}/images", BringIn).WithSummary("Brings in pictures, one or many parts named files.")
             .Accepts<IFormFileCollection>("multipart/form-data").Produces<ArrivedAnswer[]>(StatusCodes.Status201Created).DisableAntiforgery();
         api.MapPost("/publications/{id:int}/images/folder", LinkFolder).WithSummary("Links the pictures of a folder on the server where they are.");
-        api.MapDelete("/publications/{id:int}/images/{imageId:int}", async (int id, int imageId, PublicationStore store) =>
+        api.MapDelete("/publications/{id:int}/images/{imageId:int}", async (int id, int imageId, PublicationStore store, HttpContext context) =>
         {
-            await store.EditAsync(id, new UnlinkImages([imageId]));
+            await store.EditAsync(id, new UnlinkImages([imageId]), context.Seen());
             return TypedResults.NoContent();
         }).WithSummary("Removes an image that no frame shows.");
 
@@ -57,24 +58,24 @@ public static class ApiEndpoints
 
         api.MapPost("/publications/{id:int}/frames", MakeFrame).WithSummary("Makes a frame.");
         api.MapPatch("/publications/{id:int}/frames/{frameId:int}", ChangeFrame).WithSummary("Changes a frame; what is left out stays.");
-        api.MapDelete("/publications/{id:int}/frames/{frameId:int}", async (int id, int frameId, PublicationStore store) =>
+        api.MapDelete("/publications/{id:int}/frames/{frameId:int}", async (int id, int frameId, PublicationStore store, HttpContext context) =>
         {
-            await store.EditAsync(id, new RemoveFrames([frameId]));
+            await store.EditAsync(id, new RemoveFrames([frameId]), context.Seen());
             return TypedResults.NoContent();
         }).WithSummary("Removes a frame. Its image stays in the publication.");
 
         var pages = api.MapGroup("/publications/{id:int}/pages");
-        pages.MapPost("", async (int id, NewPagesBody body, PublicationStore store) =>
-            await PagesAsync(id, store, p => new AddPages(body.Before ?? p.PageCount + 1, body.Count, body.MasterId))).WithSummary("Adds pages: blank ones, or based on a master.");
-        pages.MapPost("/move", async (int id, PagesBody body, PublicationStore store) =>
-            await PagesAsync(id, store, p => new MovePages([.. body.Pages], body.Before ?? p.PageCount + 1))).WithSummary("Moves pages; their frames keep to them.");
-        pages.MapPost("/duplicate", async (int id, PagesBody body, PublicationStore store) =>
-            await PagesAsync(id, store, p => new DuplicatePages([.. body.Pages], body.Before ?? p.PageCount + 1))).WithSummary("Copies pages with all their frames.");
-        pages.MapPost("/remove", async (int id, PagesBody body, PublicationStore store) =>
-            await PagesAsync(id, store, _ => new RemovePages([.. body.Pages]))).WithSummary("Removes pages with all that is on them.");
+        pages.MapPost("", async (int id, NewPagesBody body, PublicationStore store, HttpContext context) =>
+            await PagesAsync(id, store, context.Seen(body.Seen), p => new AddPages(body.Before ?? p.PageCount + 1, body.Count, body.MasterId))).WithSummary("Adds pages: blank ones, or based on a master.");
+        pages.MapPost("/move", async (int id, PagesBody body, PublicationStore store, HttpContext context) =>
+            await PagesAsync(id, store, context.Seen(body.Seen), p => new MovePages([.. body.Pages], body.Before ?? p.PageCount + 1))).WithSummary("Moves pages; their frames keep to them.");
+        pages.MapPost("/duplicate", async (int id, PagesBody body, PublicationStore store, HttpContext context) =>
+            await PagesAsync(id, store, context.Seen(body.Seen), p => new DuplicatePages([.. body.Pages], body.Before ?? p.PageCount + 1))).WithSummary("Copies pages with all their frames.");
+        pages.MapPost("/remove", async (int id, PagesBody body, PublicationStore store, HttpContext context) =>
+            await PagesAsync(id, store, context.Seen(body.Seen), _ => new RemovePages([.. body.Pages]))).WithSummary("Removes pages with all that is on them.");
 
-        api.MapPost("/publications/{id:int}/undo", async (int id, PublicationStore store) => new WordsAnswer((await store.UndoAsync(id)).Words)).WithSummary("Undoes the last edit.");
-        api.MapPost("/publications/{id:int}/redo", async (int id, PublicationStore store) => new WordsAnswer((await store.RedoAsync(id)).Words)).WithSummary("Does the last undone edit again.");
+        api.MapPost("/publications/{id:int}/undo", async (int id, PublicationStore store, HttpContext context) => new WordsAnswer((await store.UndoAsync(id, context.Maker())).Words)).WithSummary("Takes back the last edit of whoever asks.");
+        api.MapPost("/publications/{id:int}/redo", async (int id, PublicationStore store, HttpContext context) => new WordsAnswer((await store.RedoAsync(id, context.Maker())).Words)).WithSummary("Does again what whoever asks took back last.");
     }
 
     private static PlacementAnswer Fit(FitRequest request)
@@ -99,7 +100,7 @@ public static class ApiEndpoints
         return TypedResults.Created($"/api/publications/{created.Id}", new CreatedAnswer(created.Id));
     }
 
-    private static async Task<IResult> MakeFrame(int id, NewFrameBody body, PublicationStore store)
+    private static async Task<IResult> MakeFrame(int id, NewFrameBody body, PublicationStore store, HttpContext context)
     {
         var outcome = await store.EditAsync(id, new MakeFrame
         {
@@ -113,12 +114,12 @@ public static class ApiEndpoints
             Text = body.Text?.ToText(),
             Own = body.Set?.ToSettings("set.") ?? FitSettings.Open,
             Look = body.Look?.ToLook() ?? Look.Plain,
-        });
+        }, context.Seen(body.Seen));
         var frame = (Frame)outcome.Changes.Items.First(c => c.Key.Kind == PartKind.Frame).After!;
         return TypedResults.Created($"/api/publications/{id}/frames/{frame.Id}", FrameAnswer.Of(outcome.Standing.Publication, frame));
     }
 
-    private static async Task<FrameAnswer> ChangeFrame(int id, int frameId, FrameChangeBody body, PublicationStore store)
+    private static async Task<FrameAnswer> ChangeFrame(int id, int frameId, FrameChangeBody body, PublicationStore store, HttpContext context)
     {
         var outcome = await store.EditAsync(id, new ChangeFrames
         {
@@ -142,21 +143,21 @@ public static class ApiEndpoints
             Clear = [.. body.Clear ?? []],
             FitOnce = body.FitOnce ?? false,
             Recrop = body.Recrop?.ToRecrop(),
-        });
+        }, context.Seen(body.Seen));
         var publication = outcome.Standing.Publication;
         return FrameAnswer.Of(publication, publication.Frames[frameId]);
     }
 
-    private static async Task<PageAnswer[]> PagesAsync(int id, PublicationStore store, Func<Publication, Edit> edit)
+    private static async Task<PageAnswer[]> PagesAsync(int id, PublicationStore store, Seen seen, Func<Publication, Edit> edit)
     {
         var before = (await store.OpenAsync(id)).Publication;
-        return PublicationAnswer.Of((await store.EditAsync(id, edit(before))).Standing).Pages;
+        return PublicationAnswer.Of((await store.EditAsync(id, edit(before), seen)).Standing).Pages;
     }
 
-    private static async Task<ImageAnswer> SetSubject(int id, int imageId, SubjectBody body, PublicationStore store)
+    private static async Task<ImageAnswer> SetSubject(int id, int imageId, SubjectBody body, PublicationStore store, HttpContext context)
     {
         var subject = Pair.From(body.Subject, "subject", "a point of the image as two fractions, such as [0.5, 0.4]");
-        var outcome = await store.EditAsync(id, new ChangeSubjects([new(imageId, subject, null)]));
+        var outcome = await store.EditAsync(id, new ChangeSubjects([new(imageId, subject, null)]), context.Seen(body.Seen));
         return ImageAnswer.Of(outcome.Standing.Publication.Images[imageId]);
     }
 
@@ -166,17 +167,17 @@ public static class ApiEndpoints
         var parts = ImportEndpoints.PartsOf(context);
         var batch = intake.Begin();
         await ImportEndpoints.ReadFilesAsync(parts, (name, content) => batch.AddUploadAsync(name, content, context.RequestAborted), context.RequestAborted);
-        return TypedResults.Created($"/api/publications/{id}", NotArrivedAnswer.All(await batch.LinkAsync(id)));
+        return TypedResults.Created($"/api/publications/{id}", NotArrivedAnswer.All(await batch.LinkAsync(id, context.Maker())));
     }
 
-    private static async Task<IResult> LinkFolder(int id, FolderBody body, PublicationStore store, PictureIntake intake, CancellationToken cancel)
+    private static async Task<IResult> LinkFolder(int id, FolderBody body, PublicationStore store, PictureIntake intake, HttpContext context, CancellationToken cancel)
     {
         await store.OpenAsync(id);
         var batch = intake.Begin();
         var files = intake.FilesIn(body.Folder ?? "", body.Within ?? false);
         if (files.Count == 0) throw new EditRefused("folder", "There are no files in this folder.");
         foreach (string file in files) await batch.AddLinkAsync(file, Path.GetFileName(file), cancel);
-        return TypedResults.Created($"/api/publications/{id}", NotArrivedAnswer.All(await batch.LinkAsync(id)));
+        return TypedResults.Created($"/api/publications/{id}", NotArrivedAnswer.All(await batch.LinkAsync(id, context.Maker())));
     }
 
     private static Outline? OutlineOf(OutlineName? name, int? sides = null) => name switch

@@ -8,6 +8,13 @@ namespace Formatum.Web.Api;
 /// <summary>Outlines that have a name.</summary>
 public enum OutlineName { Rectangle, Ellipse, Polygon, Free }
 
+/// <summary>Something that changes a publication.</summary>
+public abstract record ChangeBody
+{
+    /// <summary>The revision last seen: refused where a part it changes was changed since. Left out, the change is meant whatever is there now.</summary>
+    public long? Seen { get; init; }
+}
+
 public sealed record InsetBody(Length? Top, Length? Right, Length? Bottom, Length? Left);
 
 /// <summary>Fitting settings; what is left out stays open.</summary>
@@ -193,12 +200,15 @@ public sealed record PublicationBody
 
 public sealed record RuleBody : SettingsBody
 {
+    /// <summary>The revision last seen: refused where the rule was changed since.</summary>
+    public long? Seen { get; init; }
+
     public required string Name { get; init; }
     public string? Description { get; init; }
     public int? BasedOnId { get; init; }
 }
 
-public sealed record NewFrameBody
+public sealed record NewFrameBody : ChangeBody
 {
     public required int Page { get; init; }
     public required Length X { get; init; }
@@ -298,7 +308,7 @@ public sealed record ParagraphBody
     }.On(TextStyle.Usual));
 }
 
-public sealed record FrameChangeBody
+public sealed record FrameChangeBody : ChangeBody
 {
     public int? Page { get; init; }
     public Length? X { get; init; }
@@ -340,7 +350,7 @@ public sealed record FrameChangeBody
 }
 
 /// <summary>Which frames a rule is put on: some by id, or those of a page or of the whole publication.</summary>
-public sealed record PutRuleBody
+public sealed record PutRuleBody : ChangeBody
 {
     /// <summary>Frames by id; left out for all of the page or the publication.</summary>
     public int[]? FrameIds { get; init; }
@@ -352,13 +362,13 @@ public sealed record PutRuleBody
     public FrameFilling? Which { get; init; }
 }
 
-public sealed record DefaultRuleBody
+public sealed record DefaultRuleBody : ChangeBody
 {
     /// <summary>The rule; null for the built-in settings alone.</summary>
     public required int? RuleId { get; init; }
 }
 
-public sealed record SubjectBody
+public sealed record SubjectBody : ChangeBody
 {
     /// <summary>The subject point in fractions of the upright image; null for none.</summary>
     public required double[]? Subject { get; init; }
@@ -373,7 +383,7 @@ public sealed record FolderBody
     public bool? Within { get; init; }
 }
 
-public sealed record NewPagesBody
+public sealed record NewPagesBody : ChangeBody
 {
     public required int Count { get; init; }
 
@@ -385,7 +395,7 @@ public sealed record NewPagesBody
 }
 
 /// <summary>Pages by their numbers.</summary>
-public sealed record PagesBody
+public sealed record PagesBody : ChangeBody
 {
     public required int[] Pages { get; init; }
 
@@ -393,7 +403,7 @@ public sealed record PagesBody
     public int? Before { get; init; }
 }
 
-public sealed record MasterBody
+public sealed record MasterBody : ChangeBody
 {
     public required string Name { get; init; }
 
@@ -404,12 +414,12 @@ public sealed record MasterBody
     public bool BaseThem { get; init; }
 }
 
-public sealed record RenameMasterBody
+public sealed record RenameMasterBody : ChangeBody
 {
     public required string Name { get; init; }
 }
 
-public sealed record BasePagesBody
+public sealed record BasePagesBody : ChangeBody
 {
     /// <summary>Pages by their numbers.</summary>
     public required int[] Pages { get; init; }

@@ -3,11 +3,12 @@ using Formatum.Core.Edits;
 using Formatum.Core.Filling;
 using Formatum.Core.Publications;
 using Formatum.Storage;
+using Formatum.Web.Hosting;
 
 namespace Formatum.Web.Api;
 
 /// <summary>Which pictures are poured, and how.</summary>
-public sealed record PourBody
+public sealed record PourBody : ChangeBody
 {
     /// <summary>In this order; what waits in the tray where left out.</summary>
     public int[]? ImageIds { get; init; }
@@ -21,7 +22,7 @@ public sealed record PourBody
 }
 
 /// <summary>A table to pour.</summary>
-public sealed record RowsBody
+public sealed record RowsBody : ChangeBody
 {
     public required string[] Columns { get; init; }
     public required string[][] Rows { get; init; }
@@ -59,17 +60,20 @@ public sealed record PouredAnswer(int FrameId, int Page, int ImageId);
 /// <summary>What went where, the images that found no place, and how many pages were added.</summary>
 public sealed record PourAnswer(PouredAnswer[] Placed, int[] Left, int PagesAdded);
 
+/// <summary>Images to put in the tray, in order.</summary>
+public sealed record TrayBody(int[] ImageIds) : ChangeBody;
+
 /// <summary>The images that wait in the tray, in order.</summary>
-public sealed record TrayBody(int[] ImageIds);
+public sealed record TrayAnswer(int[] ImageIds);
 
 /// <summary>The tray, and pouring.</summary>
 public static class FillingEndpoints
 {
     public static void Map(RouteGroupBuilder publication)
     {
-        publication.MapGet("/tray", async (int id, PublicationStore store) => new TrayBody([.. (await store.OpenAsync(id)).Publication.Tray.ImageIds])).WithSummary("The images that wait in the tray.");
-        publication.MapPost("/tray", async (int id, TrayBody body, PublicationStore store) =>
-            new TrayBody([.. (await store.EditAsync(id, new ChangeTray([.. body.ImageIds], TrayMove.Add))).Standing.Publication.Tray.ImageIds])).WithSummary("Puts images in the tray, behind those that wait there.");
+        publication.MapGet("/tray", async (int id, PublicationStore store) => new TrayAnswer([.. (await store.OpenAsync(id)).Publication.Tray.ImageIds])).WithSummary("The images that wait in the tray.");
+        publication.MapPost("/tray", async (int id, TrayBody body, PublicationStore store, HttpContext context) =>
+            new TrayAnswer([.. (await store.EditAsync(id, new ChangeTray([.. body.ImageIds], TrayMove.Add), context.Seen(body.Seen))).Standing.Publication.Tray.ImageIds])).WithSummary("Puts images in the tray, behind those that wait there.");
         publication.MapPost("/rows", PourRows).WithSummary("Pours the rows of a table into named frames: pictures by the names of their files, and words into text frames.");
         publication.MapPost("/editions", MakeEdition).WithSummary("Makes a new edition: layout and rules are kept, placeholders emptied.");
         publication.MapPost("/pour", Pour).WithSummary("Pours images into the empty placeholders, and adds pages of the same layout if asked.");
@@ -82,7 +86,7 @@ public static class FillingEndpoints
         return TypedResults.Created($"/api/publications/{made.Id}", new CreatedAnswer(made.Id));
     }
 
-    private static async Task<RowsAnswer> PourRows(int id, RowsBody body, PublicationStore store)
+    private static async Task<RowsAnswer> PourRows(int id, RowsBody body, PublicationStore store, HttpContext context)
     {
         var before = (await store.OpenAsync(id)).Publication;
         int width = body.Columns.Length;
@@ -95,11 +99,11 @@ public static class FillingEndpoints
         var layout = body.KeepPouring && from >= 1 && from <= before.PageCount ? Spread.At(before, Spread.IndexOfPage(before, from)).Pages.Select(p => p.Number).Order().ToArray() : [];
         var edit = new PourRows { Table = table, Targets = targets, FirstPage = from, LastPage = to, LayoutPages = [.. layout] };
         var (_, places, findings) = edit.Proposal(before);
-        if (!body.OnlyReport) await store.EditAsync(id, edit);
+        if (!body.OnlyReport) await store.EditAsync(id, edit, context.Seen(body.Seen));
         return new(places.Count(p => p.ImageId is not null), places.Count(p => p.Text is not null), [.. findings]);
     }
 
-    private static async Task<PourAnswer> Pour(int id, PourBody body, PublicationStore store)
+    private static async Task<PourAnswer> Pour(int id, PourBody body, PublicationStore store, HttpContext context)
     {
         var before = (await store.OpenAsync(id)).Publication;
         if (body.FromPage < 1 || body.FromPage > before.PageCount) throw new EditRefused("fromPage", $"There is no page {body.FromPage}; the publication has pages 1 to {before.PageCount}.");
@@ -111,7 +115,7 @@ public static class FillingEndpoints
             Order = body.Order,
             LayoutPages = body.KeepPouring ? [.. Spread.At(before, Spread.IndexOfPage(before, body.FromPage)).Pages.Select(p => p.Number).Order()] : [],
             RemoveLeftovers = body.Leftovers == LeftoversBody.Remove,
-        });
+        }, context.Seen(body.Seen));
         var after = outcome.Standing.Publication;
         var meant = images.ToHashSet();
         var placed = ReadingOrder.Of(after, outcome.Changes.Items.Where(c => c.After is Frame f && f.ImageId is { } image && meant.Contains(image) && (c.Before as Frame)?.ImageId != image).Select(c => (Frame)c.After!));

@@ -1,5 +1,7 @@
+using System.Text.Json;
 using Formatum.Core.Publications;
 using Formatum.Storage;
+using Formatum.Web.Hosting;
 using Formatum.Web.Pictures;
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.WebUtilities;
@@ -17,6 +19,7 @@ public static class ImportEndpoints
         jobs.MapPost("", Begin).WithSummary("Brings files in as a job: pictures, or ZIPs of them, as parts named files.").Accepts<IFormFile>("multipart/form-data").DisableAntiforgery();
         jobs.MapPost("/folder", LinkFolder).WithSummary("Links the pictures of a folder on the server as a job.");
         jobs.MapGet("/{jobId}", (int id, string jobId, ImportJobs all) => all.Find(id, jobId) is { } found ? Results.Ok(found) : throw new EditRefused("jobId", "There is no such job any more.")).WithSummary("How far a job is.");
+        jobs.MapPost("/{jobId}/read", (int id, string jobId, ImportJobs all) => all.MarkRead(id, jobId) ? Results.NoContent() : throw new EditRefused("jobId", "There is no such job any more.")).WithSummary("Tells that the report of a job was read.");
         jobs.MapDelete("/{jobId}", (int id, string jobId, ImportJobs all) => all.Stop(id, jobId) ? Results.NoContent() : throw new EditRefused("jobId", "There is no such job any more.")).WithSummary("Stops a job; what was read by then comes in.");
     }
 
@@ -24,10 +27,10 @@ public static class ImportEndpoints
     {
         await store.OpenAsync(id);
         var parts = PartsOf(context);
-        string job = jobs.Begin(id);
+        string job = jobs.Begin(id, context.Maker());
         try
         {
-            await ReadFilesAsync(parts, (name, content) => jobs.AddSentAsync(job, name, content, context.RequestAborted), context.RequestAborted);
+            await ReadFilesAsync(parts, (name, content) => jobs.AddSentAsync(job, name, content, context.RequestAborted), context.RequestAborted, names => jobs.Expect(job, names));
         }
         finally
         {
@@ -37,12 +40,12 @@ public static class ImportEndpoints
         return Results.Accepted($"/api/publications/{id}/imports/{job}", jobs.Find(id, job));
     }
 
-    private static async Task<IResult> LinkFolder(int id, FolderBody body, PublicationStore store, PictureIntake intake, ImportJobs jobs)
+    private static async Task<IResult> LinkFolder(int id, FolderBody body, PublicationStore store, PictureIntake intake, ImportJobs jobs, HttpContext context)
     {
         await store.OpenAsync(id);
         var files = intake.FilesIn(body.Folder, body.Within ?? false);
         if (files.Count == 0) throw new EditRefused("folder", "There are no files in this folder.");
-        string job = jobs.Begin(id);
+        string job = jobs.Begin(id, context.Maker());
         _ = Task.Run(async () =>
         {
             await jobs.AddLinkedAsync(job, files);
@@ -62,14 +65,19 @@ public static class ImportEndpoints
 
     /// <summary>Takes the files of a request one by one, as they arrive.</summary>
     /// <exception cref="EditRefused">There are none.</exception>
-    internal static async Task ReadFilesAsync(MultipartReader parts, Func<string, Stream, Task> take, CancellationToken cancel)
+    internal static async Task ReadFilesAsync(MultipartReader parts, Func<string, Stream, Task> take, CancellationToken cancel, Action<string[]>? expect = null)
     {
         int files = 0;
         try
         {
             while (await parts.ReadNextSectionAsync(cancel) is { } part)
             {
-                if (part.GetContentDispositionHeader() is not { } disposition || !disposition.IsFileDisposition()) continue;
+                if (part.GetContentDispositionHeader() is not { } disposition) continue;
+                if (!disposition.IsFileDisposition())
+                {
+                    if (disposition.Name == "names" && expect is not null && await NamesAsync(part, cancel) is { } names) expect(names);
+                    continue;
+                }
                 files++;
                 await take(NameOf(disposition), part.Body);
             }
@@ -79,6 +87,28 @@ public static class ImportEndpoints
             throw new BadHttpRequestException("The multipart body is broken: " + e.Message, e);
         }
         if (files == 0) throw new EditRefused("files", "No file came with the request. Send each picture as a part named \"files\".");
+    }
+
+    private const int LongestNames = 4 << 20;
+
+    /// <summary>The names of the files to come, as a JSON array; null where they cannot be read.</summary>
+    private static async Task<string[]?> NamesAsync(MultipartSection part, CancellationToken cancel)
+    {
+        using var text = new MemoryStream();
+        byte[] buffer = new byte[81920];
+        for (int read; (read = await part.Body.ReadAsync(buffer, cancel)) > 0;)
+        {
+            if (text.Length + read > LongestNames) return null;
+            text.Write(buffer, 0, read);
+        }
+        try
+        {
+            return JsonSerializer.Deserialize<string[]>(text.ToArray()) is { } names && names.All(n => n is not null) ? names : null;
+        }
+        catch (JsonException)
+        {
+            return null;
+        }
     }
 
     /// <summary>The name a file was sent under. Browsers send a quote in it as %22, and nothing else encoded (WHATWG HTML, multipart/form-data).</summary>

@@ -76,7 +76,9 @@ public sealed partial record DeskCommand
     private Edit? Arrange(Publication publication, Spread spread) => Do switch
     {
         "draw" => Draw(publication, spread),
-        "draw-free" => DrawFree(spread),
+        "draw-here" => DrawHere(publication, spread),
+        "draw-free" => DrawFree(spread, FreePoints()),
+        "draw-stroke" => DrawFree(spread, Strokes.Smoothed([.. StrokePoints()], Snapping.Reach / 4 / Math.Clamp(Scale, 0.05, 20))),
         "grid" => Grid(publication, spread),
         "set-down" => SetDown(publication, spread),
         "move" when FromCentre => new RepeatFrames(FrameIds, spread.Index, Dragged(publication, spread)!.Poses is [var first, ..] ? first.Pose.Box.UpperLeft - PoseOn(spread, first.Frame).Box.UpperLeft : default, 1),
@@ -231,26 +233,42 @@ public sealed partial record DeskCommand
             : new(to.X < from.X ? square.Right - width : square.X, to.Y < from.Y ? square.Bottom - height : square.Y, width, height);
     }
 
-    private MakeFrame DrawFree(Spread spread)
+    /// <summary>A frame of half the type area's width in the middle of the page, for who works by keys: of the chosen frame's page, or the first.</summary>
+    private MakeFrame DrawHere(Publication publication, Spread spread)
     {
-        var points = FreePoints();
-        if (points.Length < PathOutline.FewestPoints) throw new EditRefused("outline", $"A free outline goes through {PathOutline.FewestPoints} points or more. Click some more, then close it.");
+        var page = spread.Pages.FirstOrDefault(p => FrameIds.Any(id => publication.Frames.GetValueOrDefault(id)?.PageId == p.Page.Id)) ?? spread.Pages[0];
+        var area = publication.Setup.TypeArea(page.Recto);
+        double width = area.Width / 2, ratio = Outline == "polygon" ? Outlines.RegularRatio(Sides) : Outline == "text" ? 2 : 1.5;
+        double height = Math.Min(width / ratio, area.Height / 2);
+        return new() { Page = page.Number, Box = new(area.Centre.X - width / 2, area.Centre.Y - height / 2, width, height), Outline = OutlineNamed(), Text = Outline == "text" ? NewText(publication) : null };
+    }
+
+    private static MakeFrame DrawFree(Spread spread, ImmutableArray<PathPoint> points)
+    {
+        if (points.Length < PathOutline.FewestPoints) throw new EditRefused("outline", $"A free outline goes through {PathOutline.FewestPoints} points or more. Click some more, then close it; or draw around in one stroke.");
         var (box, outline) = Outlines.Free(points);
         var page = spread.PageAt(box.Centre);
         return new() { Page = page.Number, Box = box.Moved(-page.Trim.X, -page.Trim.Y), Outline = outline };
     }
 
+    /// <summary>More points than a hand makes in a minute.</summary>
+    private const int MostStrokePoints = 8000;
+
+    private IEnumerable<Vec> StrokePoints() => (Points ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(MostStrokePoints).Select(ReadPoint);
+
+    private static Vec ReadPoint(string text)
+    {
+        var numbers = text.Split(',');
+        return numbers.Length == 2 && SettingText.Number(numbers[0]) is { } x && SettingText.Number(numbers[1]) is { } y ? new(x, y)
+            : throw new EditRefused("outline", "The outline's points cannot be read. Draw it again.");
+    }
+
     private ImmutableArray<PathPoint> FreePoints()
     {
-        static Vec Read(string text)
-        {
-            var numbers = text.Split(',');
-            return numbers.Length == 2 && SettingText.Number(numbers[0]) is { } x && SettingText.Number(numbers[1]) is { } y ? new(x, y) : throw new EditRefused("outline", "The outline's points cannot be read. Draw it again.");
-        }
         return [.. (Points ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(PathOutline.MostPoints + 1).Select(word =>
         {
             var parts = word.Split('/');
-            return parts.Length == 3 ? new PathPoint(Read(parts[0]), Read(parts[1]), Read(parts[2])) : new PathPoint(Read(parts[0]));
+            return parts.Length == 3 ? new PathPoint(ReadPoint(parts[0]), ReadPoint(parts[1]), ReadPoint(parts[2])) : new PathPoint(ReadPoint(parts[0]));
         })];
     }
 
@@ -296,14 +314,16 @@ public sealed partial record DeskCommand
         return new(spread.Index, [.. boxes], OutlineNamed(), Rule);
     }
 
-    /// <summary>A picture that gets a frame of its own: at its natural size about the pointer, or of the size that was drawn.</summary>
+    /// <summary>
+    /// A picture that gets a frame of its own: at its natural size about the pointer, or in the column or margins under it where that is too large for them; or of the size that was dragged.
+    /// </summary>
     private MakeFrame SetDown(Publication publication, Spread spread)
     {
         var image = Image is { } id && publication.Images.TryGetValue(id, out var found) ? found : throw new EditRefused("image", "Choose an image.");
         var natural = image.Picture(publication.Setup.AssumedPpi);
         double ratio = natural.NaturalWidth / natural.NaturalHeight;
         Box box;
-        if ((To - From).Length * Math.Max(Scale, 1) < 4) box = new(From.X - natural.NaturalWidth / 2, From.Y - natural.NaturalHeight / 2, natural.NaturalWidth, natural.NaturalHeight);
+        if ((To - From).Length * Math.Max(Scale, 1) < 4) box = SetDownAt(publication, spread, natural);
         else if (WithPicture) box = Dragging.Drawn(From, To, false);
         else
         {
@@ -312,7 +332,19 @@ public sealed partial record DeskCommand
             box = new(To.X < From.X ? From.X - width : From.X, To.Y < From.Y ? From.Y - width / ratio : From.Y, width, width / ratio);
         }
         var page = spread.PageAt(box.Centre);
-        return new() { Page = page.Number, Box = box.Moved(-page.Trim.X, -page.Trim.Y), ImageId = image.Id, FromTray = FromTray };
+        return new() { Page = page.Number, Box = box.Moved(-page.Trim.X, -page.Trim.Y), ImageId = image.Id };
+    }
+
+    private Box SetDownAt(Publication publication, Spread spread, in Picture natural)
+    {
+        var page = spread.PageAt(From);
+        var area = publication.Setup.TypeArea(page.Recto).Moved(page.Trim.X, page.Trim.Y);
+        var about = new Box(From.X - natural.NaturalWidth / 2, From.Y - natural.NaturalHeight / 2, natural.NaturalWidth, natural.NaturalHeight);
+        if (about.Width <= area.Width && about.Height <= area.Height) return about;
+        var columns = publication.Setup.ColumnBoxes(page.Recto).Select(c => c.Moved(page.Trim.X, page.Trim.Y)).Where(c => From.X >= c.X && From.X <= c.Right).Take(1).ToList();
+        var room = columns is [var column] ? column : area;
+        double scale = Math.Min(room.Width / about.Width, room.Height / about.Height), width = about.Width * scale, height = about.Height * scale;
+        return new(room.X + (room.Width - width) / 2, Math.Clamp(From.Y - height / 2, area.Y, Math.Max(area.Y, area.Bottom - height)), width, height);
     }
 
     private PlaceFrames LinedUp(Publication publication, Spread spread)

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Formatum.Core.Arranging;
 using Formatum.Core.Edits;
 using Formatum.Core.Filling;
 using Formatum.Core.Geometry;
@@ -7,7 +8,7 @@ using Formatum.Core.Publications;
 namespace Formatum.Web.Desk;
 
 /// <summary>Which placeholders pictures are poured into.</summary>
-public enum PourInto { Chosen, Page, Spread, Range, Publication }
+public enum PourInto { Chosen, Page, Spread, Range, Publication, Grid, Tray }
 
 /// <summary>Which pages are copied until the tray is empty.</summary>
 public enum PourLayout { None, Page, Spread }
@@ -20,9 +21,6 @@ public sealed partial record DeskCommand
 
     /// <summary>For the tray: the image before which others come; null for the end.</summary>
     public int? Before { get; init; }
-
-    /// <summary>Whether what is set down is taken out of the tray.</summary>
-    public bool FromTray { get; init; }
 
     public PourInto Into { get; init; } = PourInto.Publication;
     public int? FirstPage { get; init; }
@@ -42,6 +40,7 @@ public sealed partial record DeskCommand
         "tray-reorder" => new ChangeTray(ImageIds, TrayMove.Reorder, Before),
         "tray-place" => new PlaceFromTray(Only(publication).Id, Image ?? throw new EditRefused("image", "Take up a picture of the tray.")),
         "pour" => Pour(publication, spread),
+        "arrive" => Arrive(publication, spread),
         "send-back" => new ReplaceImages([.. Filled(publication).Select(f => (f.Id, (int?)null))], true, "Send back to tray"),
         "swap" => Filled(publication) is [var one, var two]
             ? new ReplaceImages([(one.Id, two.ImageId), (two.Id, one.ImageId)], false, "Swap images")
@@ -49,6 +48,32 @@ public sealed partial record DeskCommand
         "replace-everywhere" => ReplaceEverywhere(publication),
         _ => null,
     };
+
+    /// <summary>The empty placeholders that are chosen; where none is, those of the spread.</summary>
+    public static ImmutableArray<Frame> OpenPlaceholders(Publication publication, Spread spread, IEnumerable<int> chosen)
+    {
+        static bool Open(Frame frame) => frame is { IsPlaceholder: true, Hidden: false };
+        ImmutableArray<Frame> meant = [.. chosen.Select(id => publication.Frames.GetValueOrDefault(id)).OfType<Frame>().Where(Open)];
+        return meant.IsEmpty && spread.Master is null ? [.. spread.Pages.SelectMany(p => publication.FramesOnPage(p.Page.Id)).Where(Open)] : meant;
+    }
+
+    /// <summary>Where pictures go that have just come in.</summary>
+    private Edit Arrive(Publication publication, Spread spread)
+    {
+        switch (Into)
+        {
+            case PourInto.Tray: return new ChangeTray(ImageIds, TrayMove.Add);
+            case PourInto.Grid:
+                var page = spread.PageAt(To);
+                var area = publication.Setup.TypeArea(page.Recto).Moved(page.Trim.X, page.Trim.Y);
+                var shown = ImageIds.Select(id => publication.Images.GetValueOrDefault(id)).OfType<LinkedImage>().Take(MakeFrames.Most).ToList();
+                if (shown.Count == 0) throw new EditRefused("images", "No picture came in. Bring some in first.");
+                double ratio = Math.Exp(shown.Average(i => Math.Log((double)i.WidthPx / i.HeightPx)));
+                var grid = FrameGrid.For(shown.Count, area, ratio, publication.Setup.Columns.Gutter);
+                return new MakeFrames(spread.Index, [.. grid.Fill(area).Take(shown.Count)], Core.Geometry.Outline.Rectangle, Rule) { ImageIds = [.. shown.Select(i => i.Id)] };
+            default: return new ArriveImages { ImageIds = ImageIds, FrameIds = [.. OpenPlaceholders(publication, spread, FrameIds).Select(f => f.Id)], Order = Order };
+        }
+    }
 
     private ImmutableArray<Frame> Filled(Publication publication)
     {

@@ -12,6 +12,9 @@ public sealed partial record DeskCommand
 {
     public string Do { get; init; } = "";
 
+    /// <summary>That it also takes back what others did was told, and is wanted.</summary>
+    public bool Sure { get; init; }
+
     /// <summary>Ids of the frames it is about, with commas between.</summary>
     public string? Frames { get; init; }
 
@@ -19,6 +22,9 @@ public sealed partial record DeskCommand
     public string? Keep { get; init; }
 
     public int? Image { get; init; }
+
+    /// <summary>Under this name the server keeps what was copied or cut.</summary>
+    public string? Token { get; init; }
 
     /// <summary>Where the pointer went down and where it is, in points of the spread.</summary>
     public double FromX { get; init; }
@@ -108,6 +114,7 @@ public sealed partial record DeskCommand
         "place" => new ChangeFrames { FrameIds = FrameIds, ImageId = new(Image ?? throw new EditRefused("image", "Choose an image.")) },
         "take-out" => new ChangeFrames { FrameIds = FrameIds, ImageId = new(null) },
         "remove" => new RemoveFrames(FrameIds),
+        "cut" => new RemoveFrames(FrameIds),
         "write" => Write(publication),
         "base" => new BasePages([Page ?? spread.Pages[0].Number], Master),
         "rename-master" => new RenameMaster(spread.Master?.Id ?? throw new EditRefused("name", "This is no master."), Name ?? ""),

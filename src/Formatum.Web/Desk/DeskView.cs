@@ -1,4 +1,5 @@
 using System.Globalization;
+using Formatum.Core.Edits;
 using Formatum.Core.Publications;
 using Formatum.Storage;
 
@@ -33,6 +34,24 @@ public sealed record DeskView(Standing Standing, Spread Spread, IReadOnlyList<Fr
         return new(standing, spread, chosen, inside && chosen is [{ ImageId: not null }]);
     }
 
+    /// <summary>Changes where pages or masters came, went or changed places, or the set-up did: what the Desk is made of then is made anew.</summary>
+    public string Shape
+    {
+        get
+        {
+            var hash = new System.IO.Hashing.XxHash64();
+            void Add(string text) => hash.Append(System.Text.Encoding.UTF8.GetBytes(text));
+            Add(PartJson.Write(Publication.Setup));
+            Add(PartJson.Write(Publication.Order));
+            foreach (var master in Publication.Masters.Values) Add(PartJson.Write(master));
+            foreach (int id in Publication.Order.Ids) Add($"{Publication.Pages[id].MasterId},");
+            return hash.GetCurrentHashAsUInt64().ToString("x", CultureInfo.InvariantCulture);
+        }
+    }
+
+    /// <summary>What the page's script has to know when it shows this anew.</summary>
+    public string Head() => System.Text.Json.JsonSerializer.Serialize(new { revision = Standing.Revision, shape = Shape });
+
     /// <summary>Reads ids with commas between; what is no id is passed over.</summary>
     public static IEnumerable<int> Ids(string? text) =>
         (text ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries).Select(t => int.TryParse(t, NumberStyles.None, CultureInfo.InvariantCulture, out int id) ? id : 0).Where(id => id > 0).Distinct();
@@ -49,9 +68,40 @@ public sealed record DeskView(Standing Standing, Spread Spread, IReadOnlyList<Fr
 /// <param name="Swap">Whether it is sent to take the place of the one shown.</param>
 public sealed record SheetItem(LinkedImage Image, Publication Publication, int Placed, bool Swap = false);
 
+/// <summary>The history, as one maker sees it.</summary>
+public sealed record HistoryView(IReadOnlyList<HistoryEntry> Entries, Maker Maker);
+
 /// <summary>The answer to an edit: the inspector, and every piece of the Desk that the edit changed.</summary>
-public sealed record DeskAnswer(DeskView View, EditOutcome Outcome)
+/// <param name="View">The Desk after it.</param>
+/// <param name="Outcome">What it came to.</param>
+/// <param name="FromHistory">Whether it takes something back or does it again, wherever that lies.</param>
+public sealed record DeskAnswer(DeskView View, EditOutcome Outcome, bool FromHistory = false)
 {
+    /// <summary>The spread to go to, where all of what was taken back or done again lies on others; null to stay.</summary>
+    public int? GoesTo
+    {
+        get
+        {
+            if (!FromHistory || Touched.PageOf(Publication, Outcome.Changes) is not { } page) return null;
+            bool here = Outcome.Changes.Items.Any(c => View.Spread.Pages.Any(p => p.Page.Id == ((c.After ?? c.Before) switch { Frame f => f.PageId, Page p2 => p2.Id, _ => 0 })));
+            return here ? null : Spread.NumberOfPage(Publication, page);
+        }
+    }
+
+    /// <summary>What the page's script has to know besides the pieces: as JSON in plain ASCII, for a header.</summary>
+    public string Head() => System.Text.Json.JsonSerializer.Serialize(new
+    {
+        revision = Outcome.Standing.Revision,
+        before = Outcome.Changes.IsEmpty ? Outcome.Standing.Revision : Outcome.Standing.Revision - 1,
+        stale = Outcome.WasMade,
+        reload = MovesPages(Outcome),
+        goesTo = GoesTo,
+        told = FromHistory ? Told : "",
+    });
+
+    /// <summary>What to tell where the page goes elsewhere: "Undo move frame: Picture 3, page 5".</summary>
+    public string Told => Outcome.Touched.Length == 0 ? Outcome.Words : $"{Outcome.Words}: {Outcome.Touched}";
+
     public Publication Publication => Outcome.Standing.Publication;
 
     private IEnumerable<Change> FrameChanges => Outcome.Changes.Items.Where(c => c.Key.Kind == PartKind.Frame);

@@ -1,6 +1,5 @@
 using System.Net.WebSockets;
 using System.Text.Json;
-using System.Text.Json.Serialization;
 using Formatum.Core.Publications;
 using Formatum.Storage;
 
@@ -13,12 +12,6 @@ namespace Formatum.Web.Desk;
 internal static class HandLine
 {
     private const int LongestQuestion = 8192;
-
-    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
-    {
-        NumberHandling = JsonNumberHandling.AllowReadingFromString,
-        Converters = { new JsonStringEnumConverter() },
-    };
 
     public static void Map(WebApplication app) => app.MapGet("/publications/{id:int}/desk/{spread:int}/hand", async (HttpContext context, int id, int spread, PublicationStore store, IHostApplicationLifetime life) =>
     {
@@ -64,12 +57,12 @@ internal static class HandLine
         UnderWay? answer = null;
         try
         {
-            if (JsonSerializer.Deserialize<HandQuestion>(text, Json) is { Command: not null } question) answer = UnderWay.Of(standing, spread, question);
+            if (JsonSerializer.Deserialize<HandQuestion>(text, DeskJson.Options) is { Command: not null } question) answer = UnderWay.Of(standing, spread, question);
         }
         catch (Exception e) when (e is EditRefused or JsonException)
         {
             // Told when the pointer is let go.
         }
-        return JsonSerializer.SerializeToUtf8Bytes(answer, Json);
+        return JsonSerializer.SerializeToUtf8Bytes(answer, DeskJson.Options);
     }
 }

@@ -3,6 +3,7 @@ using System.Globalization;
 using Formatum.Core.Edits;
 using Formatum.Core.Filling;
 using Formatum.Core.Publications;
+using Formatum.Web.Hosting;
 
 namespace Formatum.Web.Desk;
 

@@ -77,6 +77,14 @@ public static class SpreadView
         return svg.Append("</p>").ToString();
     }
 
+    /// <summary>Trim and fold, over the pictures that hide them.</summary>
+    public static string Edges(Spread spread)
+    {
+        var svg = new StringBuilder();
+        foreach (var page in spread.Pages) Rect(svg, page.Trim, "sheet-edge");
+        return svg.ToString();
+    }
+
     private const string Hatches = """
             <defs>
             <pattern id="bleed-hatch" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="5" height="5" class="bleed-ground"/><path d="M0 0V5" class="bleed-line"/></pattern>
@@ -121,7 +129,10 @@ public static class SpreadView
             SvgWriter.Content(svg, scene, "clip", _ => "");
             svg.Append("</g>");
             var label = LabelOf(publication, frame);
-            svg.Append(CultureInfo.InvariantCulture, $"<text class=\"empty-label\" x=\"{N(label.X)}\" y=\"{N(label.Y)}\" style=\"--largest:{N(label.Largest)}px\">{SvgWriter.Escape(label.Text)}</text>");
+            svg.Append(CultureInfo.InvariantCulture, $"<text class=\"empty-label\" y=\"{N(label.Y)}\" style=\"--largest:{N(label.Largest)}px\">");
+            for (int i = 0; i < label.Lines.Count; i++)
+                svg.Append(CultureInfo.InvariantCulture, $"<tspan x=\"{N(label.X)}\" dy=\"{(i == 0 ? "-0.6em" : "1.2em")}\">{SvgWriter.Escape(label.Lines[i])}</tspan>");
+            svg.Append("</text>");
         }
         else if (frame.IsText) svg.Append("<g class=\"text-holder\">").Append(TextOf(frame, scene)).Append("</g>");
         else
@@ -141,13 +152,13 @@ public static class SpreadView
     }
 
     /// <summary>A frame with a picture it does not have yet, drawn over what it shows now.</summary>
-    public static string Preview(Publication publication, Frame frame, Box box)
+    public static string Preview(Publication publication, Frame frame, Box box, string idPrefix = "in-hand")
     {
         var scene = Composer.Compose(publication, frame, box, Typefaces.Shipped);
         var svg = new StringBuilder();
         svg.Append(CultureInfo.InvariantCulture, $"<g class=\"tray-preview\" transform=\"{SvgWriter.Matrix(scene.ToSpread)}\">");
         SvgWriter.Shape(svg, frame.Outline, box.Width, box.Height, " class=\"tray-ground\"");
-        SvgWriter.Content(svg, scene, "in-hand", image => PreviewAddress(image, scene.Image!.Matrix));
+        SvgWriter.Content(svg, scene, idPrefix, image => PreviewAddress(image, scene.Image!.Matrix));
         SvgWriter.Shape(svg, frame.Outline, box.Width, box.Height, " class=\"tray-edge\"");
         return svg.Append("</g>").ToString();
     }
@@ -227,16 +238,15 @@ public static class SpreadView
     private static EmptyLabel LabelOf(Publication publication, Frame frame)
     {
         var (width, height) = (frame.Box.Width, frame.Box.Height);
-        string text = string.Join(" \u00b7 ", new[]
-        {
-            Words.Size(width, height, publication.Setup.Unit), Words.Ratio(width, height), frame.RuleId is { } id ? publication.Rules[id].Name : Words.Name(publication.FitOf(frame).Fit),
-        });
+        string size = Words.Size(width, height, publication.Setup.Unit), ratio = Words.Ratio(width, height);
+        string rule = frame.RuleId is { } id ? publication.Rules[id].Name : Words.Name(publication.FitOf(frame).Fit);
+        string[] lines = [$"{size} \u00b7 {ratio}", rule];
         // About half an em to a character: the label stays inside all but the smallest frames.
-        return new(width / 2, height / 2, Math.Min(width * 0.9 / (0.5 * text.Length), height * 0.5), text);
+        return new(width / 2, height / 2, Math.Min(width * 0.92 / (0.5 * lines.Max(l => l.Length)), height * 0.38), lines);
     }
 
     private static string Spoken(Publication publication, Frame frame) =>
-        frame.IsPlaceholder ? $"{frame.Label}, placeholder, {LabelOf(publication, frame).Text}"
+        frame.IsPlaceholder ? $"{frame.Label}, placeholder, {string.Join(" \u00b7 ", LabelOf(publication, frame).Lines)}"
             : frame.Text is { } text ? $"{frame.Label}, text: {(text.Plain.Length > 80 ? text.Plain[..80] : text.Plain)}"
             : $"{frame.Label}, {publication.ImageOf(frame)?.Name}, {Words.Size(frame.Box.Width, frame.Box.Height, publication.Setup.Unit)}";
 
@@ -261,8 +271,8 @@ public static class SpreadView
     private static string N(double value) => SvgWriter.Number(value);
 }
 
-/// <summary>The words in a placeholder, where their middle stands, and the largest size in points at which they stay inside.</summary>
-public sealed record EmptyLabel(double X, double Y, double Largest, string Text);
+/// <summary>The words in a placeholder, line by line, where their middle stands, and the largest size in points at which they stay inside.</summary>
+public sealed record EmptyLabel(double X, double Y, double Largest, IReadOnlyList<string> Lines);
 
 /// <summary>The numbers of a frame in words: a line each, and its resolution with how that stands against the publication's limits.</summary>
 public sealed record FrameFigures(IReadOnlyList<string> Lines, string Sharpness, string Resolution);

@@ -32,11 +32,11 @@ public static class TextView
 
     public static string LeftOut(SetText text) => $"{Words.Count(text.LeftOut, "character")} left out";
 
-    /// <summary>The text in a field to type in, a paragraph each, styled as it is set.</summary>
-    public static string Writing(Frame frame)
+    /// <summary>The text in a field to type in, a paragraph each, styled as it is set; with the revision it is of.</summary>
+    public static string Writing(Frame frame, long revision)
     {
         var html = new StringBuilder();
-        html.Append(CultureInfo.InvariantCulture, $"<div class=\"writing\" contenteditable=\"true\" role=\"textbox\" aria-multiline=\"true\" aria-label=\"Text of {SvgWriter.Escape(frame.Label)}\" spellcheck=\"false\">");
+        html.Append(CultureInfo.InvariantCulture, $"<div class=\"writing\" contenteditable=\"true\" role=\"textbox\" aria-multiline=\"true\" aria-label=\"Text of {SvgWriter.Escape(frame.Label)}\" spellcheck=\"false\" data-revision=\"{revision}\">");
         foreach (var (words, style) in frame.Text!.Paragraphs)
         {
             string text = SvgWriter.Escape(words).Replace("&#8232;", "<br>", StringComparison.Ordinal).Replace("\u2028", "<br>", StringComparison.Ordinal);

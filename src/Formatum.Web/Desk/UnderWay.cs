@@ -1,3 +1,4 @@
+using Formatum.Core.Edits;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 using Formatum.Storage;
@@ -30,8 +31,10 @@ public sealed record UnderWay(IReadOnlyList<FramePatch> Frames, InsidePatch? Ins
     {
         var (publication, command) = (standing.Publication, question.Command);
         var spread = DeskView.Of(standing, spreadNumber).Spread;
+        if (!Dragged.Contains(command.Do)) throw new EditRefused("do", $"\u201c{command.Do}\u201d is nothing that is dragged.");
         if (command.Do == "find-gutter") return new([], null, [], GapAt(publication, spread, command), "");
         if (command.Do == "tray-preview") return InHand(publication, spread, command);
+        if (command.Do == "arrive") return Arriving(publication, spread, command);
         var changes = command.ToEdit(publication, spread).On(publication);
         var after = publication.With(changes);
         var changed = changes.Items.Where(c => c.Key.Kind == PartKind.Frame).Select(c => c.Key.Id).ToHashSet();
@@ -45,11 +48,33 @@ public sealed record UnderWay(IReadOnlyList<FramePatch> Frames, InsidePatch? Ins
             null, string.Join(" \u00b7 ", words.Where(w => w.Length > 0)));
     }
 
+    /// <summary>What may be asked while a pointer moves: nothing that makes more than it is given.</summary>
+    private static readonly System.Collections.Frozen.FrozenSet<string> Dragged = System.Collections.Frozen.FrozenSet.ToFrozenSet(
+    [
+        "find-gutter", "tray-preview", "arrive", "draw", "grid", "set-down", "move", "resize", "turn", "gutter", "guide", "shape-move",
+        "picture-pan", "picture-corner", "picture-turn", "picture-pinch", "picture-zoom", "picture-slide",
+    ]);
+
+    /// <summary>So many pictures are drawn where many would be placed.</summary>
+    private const int MostShown = 60;
+
+    /// <summary>Every picture that has just come in, where it would be placed on this spread.</summary>
+    private static UnderWay Arriving(Publication publication, Spread spread, DeskCommand command)
+    {
+        if (command.Into == PourInto.Tray) return new([], null, [], null, "", "");
+        var changes = command.ToEdit(publication, spread).On(publication);
+        var after = publication.With(changes);
+        var touched = changes.Items.Where(c => c.Key.Kind == PartKind.Frame).Select(c => c.Key.Id).ToHashSet();
+        var drawn = Spread.At(after, spread.Index).FramesOf(after).Where(f => touched.Contains(f.Frame.Id) && f.Frame.ImageId is not null).Take(MostShown);
+        return new([], null, [], null, "", string.Concat(drawn.Select((f, i) => SpreadView.Preview(after, f.Frame, f.Box, $"arriving{i}-"))));
+    }
+
     /// <summary>The very picture in that frame, as it would be fitted.</summary>
     private static UnderWay InHand(Publication publication, Spread spread, DeskCommand command)
     {
         var after = publication.With((command with { Do = "tray-place" }).ToEdit(publication, spread).On(publication));
-        var (frame, box) = spread.FramesOf(after).First(f => command.Frames == f.Frame.Id.ToString(System.Globalization.CultureInfo.InvariantCulture));
+        var ids = DeskView.Ids(command.Frames).ToList();
+        if (spread.FramesOf(after).FirstOrDefault(f => ids.Contains(f.Frame.Id)) is not { Frame: { } frame, Box: var box }) throw new EditRefused("frame", "That frame is not on this spread.");
         return new([], null, [], null, WordsFor(after, frame, inside: false, sharp: true), SpreadView.Preview(after, frame, box));
     }
 

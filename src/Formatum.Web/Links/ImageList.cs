@@ -89,12 +89,12 @@ public sealed record ImageQuery
 }
 
 /// <summary>The images that are shown, out of all.</summary>
-public sealed record ImageListView(int PublicationId, Publication Publication, ImageQuery Query, ImmutableArray<ImageRow> All, ImmutableArray<ImageRow> Shown)
+public sealed record ImageListView(Standing Standing, Publication Publication, ImageQuery Query, ImmutableArray<ImageRow> All, ImmutableArray<ImageRow> Shown)
 {
     public static ImageListView Of(Standing standing, ImageQuery query, LinkStates states)
     {
         var (all, shown) = query.Of(standing.Publication, states);
-        return new(standing.Id, standing.Publication, query, all, shown);
+        return new(standing, standing.Publication, query, all, shown);
     }
 }
 

@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using System.Security.Cryptography;
 using Formatum.Core.Publications;
 using Formatum.Storage;
+using Formatum.Web.Hosting;
 
 namespace Formatum.Web.Links;
 

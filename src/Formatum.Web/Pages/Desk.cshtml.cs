@@ -5,13 +5,14 @@ using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Storage;
 using Formatum.Web.Desk;
+using Formatum.Web.Hosting;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Formatum.Web.Pages;
 
 /// <summary>The Desk: a spread, where frames are made and filled.</summary>
-public sealed class DeskModel(PublicationStore store, ServerOptions options, SubjectFinder finder, TableShelf tables) : PageModel
+public sealed class DeskModel(PublicationStore store, ServerOptions options, SubjectFinder finder, TableShelf tables, CopiedFrames copied) : PageModel
 {
     public required DeskView View { get; set; }
 
@@ -30,10 +31,10 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
     /// <summary>What pouring the tray would come to.</summary>
     public async Task<IActionResult> OnGetPourAsync(int id, int spread, DeskCommand command) => Partial("_Pour", PourView.Of(DeskView.Of(await store.OpenAsync(id), spread), command));
 
-    public async Task<IActionResult> OnPostPourAsync(int id, int spread, long? seen, DeskCommand command)
+    public async Task<IActionResult> OnPostPourAsync(int id, int spread, long seen, DeskCommand command)
     {
         var before = await store.OpenAsync(id);
-        var outcome = await store.EditAsync(id, command.Pour(before.Publication, DeskView.Of(before, spread).Spread), seen);
+        var outcome = await store.EditAsync(id, command.Pour(before.Publication, DeskView.Of(before, spread).Spread), HttpContext.Seen(seen));
         return new JsonResult(PourTold.Of(before, outcome));
     }
 
@@ -48,28 +49,59 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
         return Partial("_Rows", RowsView.Of(DeskView.Of(await store.OpenAsync(id), spread), form, tables.Read(form.Token)));
     }
 
-    public async Task<IActionResult> OnPostTakeRowsAsync(int id, int spread, long? seen, RowsForm form)
+    public async Task<IActionResult> OnPostTakeRowsAsync(int id, int spread, long seen, RowsForm form)
     {
         var table = tables.Read(form.Token);
         var standing = await store.OpenAsync(id);
-        var outcome = await store.EditAsync(id, RowsView.Edit(DeskView.Of(standing, spread), form, table), seen);
+        var outcome = await store.EditAsync(id, RowsView.Edit(DeskView.Of(standing, spread), form, table), HttpContext.Seen(seen));
         int added = outcome.Standing.Publication.PageCount - standing.Publication.PageCount;
         return new JsonResult(new { words = $"{Words.Count(table.Rows.Length, "row")} poured{(added > 0 ? $", {Words.Count(added, "page")} added" : "")}. Undo takes it all back." });
     }
 
     /// <summary>A text frame's text in a field to type in.</summary>
-    public async Task<IActionResult> OnGetWritingAsync(int id, int spread, string? frames) =>
-        DeskView.Of(await store.OpenAsync(id), spread, frames).Chosen is [{ IsText: true } frame] ? Content(TextView.Writing(frame), "text/html") : NotFound();
+    public async Task<IActionResult> OnGetWritingAsync(int id, int spread, string? frames)
+    {
+        var standing = await store.OpenAsync(id);
+        return DeskView.Of(standing, spread, frames).Chosen is [{ IsText: true } frame] ? Content(TextView.Writing(frame, standing.Revision), "text/html")
+            : throw new EditRefused("frame", "That text frame is no longer there. It may have been removed in another window.");
+    }
+
+    /// <summary>Where pictures that have just come in may go.</summary>
+    public async Task<IActionResult> OnGetArrivalsAsync(int id, int spread, string? images, string? frames, double toX, double toY) =>
+        Partial("_Arrivals", ArrivalsView.Of(DeskView.Of(await store.OpenAsync(id), spread, frames), [.. DeskView.Ids(images)], new(toX, toY)));
+
+    /// <summary>Keeps what was copied as it is now.</summary>
+    public async Task<IActionResult> OnPostCopyAsync(int id, string? token)
+    {
+        copied.Keep(token, (await store.OpenAsync(id)).Publication);
+        return new NoContentResult();
+    }
+
+    /// <summary>What going back in the history would take from others, in words; empty where nothing.</summary>
+    public async Task<IActionResult> OnGetGoingBackAsync(int id, long to) => Content(await store.OthersSinceAsync(id, to, HttpContext.Maker()) ?? "", "text/plain");
+
+    /// <summary>The spread on which a page lies, by the number it bears; the one there was where there is no such page.</summary>
+    public async Task<IActionResult> OnGetGoAsync(int id, string? page, int from)
+    {
+        var publication = (await store.OpenAsync(id)).Publication;
+        int index = int.TryParse(page, System.Globalization.CultureInfo.InvariantCulture, out int folio) ? folio - publication.Setup.FirstFolio : -1;
+        int spread = index >= 0 && index < publication.PageCount ? Spread.NumberOfPage(publication, publication.Order.Ids[index]) : from;
+        return Redirect($"/publications/{id}/desk/{spread}");
+    }
 
     /// <summary>Everything that another window may have changed.</summary>
-    public async Task<IActionResult> OnGetRefreshAsync(int id, int spread, string? frames, bool inside) =>
-        Partial("_Refresh", DeskView.Of(await store.OpenAsync(id), spread, frames, inside));
+    public async Task<IActionResult> OnGetRefreshAsync(int id, int spread, string? frames, bool inside)
+    {
+        var view = DeskView.Of(await store.OpenAsync(id), spread, frames, inside);
+        Response.Headers["Formatum-Answer"] = view.Head();
+        return Partial("_Refresh", view);
+    }
 
     /// <summary>What can be taken away, and what is worth knowing before.</summary>
     public async Task<IActionResult> OnGetOutputAsync(int id, int spread) => Partial("_Output", DeskView.Of(await store.OpenAsync(id), spread));
 
     /// <summary>All that was done, newest first.</summary>
-    public async Task<IActionResult> OnGetHistoryAsync(int id) => Partial("_HistoryList", await store.HistoryAsync(id, 500));
+    public async Task<IActionResult> OnGetHistoryAsync(int id) => Partial("_HistoryList", new HistoryView(await store.HistoryAsync(id, 500), HttpContext.Maker()));
 
     /// <summary>A spread in small, for the film strip.</summary>
     public async Task<IActionResult> OnGetMiniatureAsync(int id, int spread)
@@ -82,11 +114,11 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
     public async Task<IActionResult> OnGetSubjectAsync(int id, int image) => Subject(await store.OpenAsync(id), image);
 
     /// <summary>Sets, accepts or clears a subject point from its card.</summary>
-    public async Task<IActionResult> OnPostSubjectAsync(int id, int spread, long? seen, DeskCommand command)
+    public async Task<IActionResult> OnPostSubjectAsync(int id, int spread, long seen, DeskCommand command)
     {
         var standing = await store.OpenAsync(id);
         var edit = command.ToEdit(standing.Publication, DeskView.Of(standing, spread).Spread);
-        return Subject((await store.EditAsync(id, edit, seen)).Standing, command.Image ?? 0);
+        return Subject((await store.EditAsync(id, edit, HttpContext.Seen(seen))).Standing, command.Image ?? 0);
     }
 
     private PartialViewResult Subject(Standing standing, int imageId) =>
@@ -94,32 +126,38 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
             : throw new EditRefused("image", "That image is no longer in the publication. It may have been removed in another window.");
 
     /// <summary>Suggests subject points: for one image, or for every image that has none.</summary>
-    public async Task<IActionResult> OnPostSuggestAsync(int id, int? image)
+    public async Task<IActionResult> OnPostSuggestAsync(int id, int? image, long seen)
     {
         var standing = await store.OpenAsync(id);
         var images = standing.Publication.Images.Values.Where(i => image is { } only ? i.Id == only : i.Subject is null).OrderBy(i => i.Id).ToList();
         var found = await Task.Run(() => images.Select(i => new SubjectOf(i.Id, i.Subject, finder.Suggest(i))).Where(s => s.Suggested is not null).ToImmutableArray());
         if (found.IsEmpty) throw new EditRefused("image", images.Count == 0 ? "Every image has a subject point already." : "No subject could be suggested: the previews are gone. Link the pictures anew.");
-        var outcome = await store.EditAsync(id, new ChangeSubjects(found));
+        var outcome = await store.EditAsync(id, new ChangeSubjects(found), HttpContext.Seen(seen));
         return image is { } one ? Subject(outcome.Standing, one) : new NoContentResult();
     }
 
     /// <summary>Makes an edit and answers with what changed.</summary>
-    public async Task<IActionResult> OnPostAsync(int id, int spread, long? seen, bool inside, DeskCommand command)
+    public async Task<IActionResult> OnPostAsync(int id, int spread, [FromBody] DeskRequest? request)
     {
+        if (request?.Command is not { } command) throw new EditRefused("do", "This cannot be read as anything that is done on the Desk. Load the page anew, and do it again.");
+        var (maker, key) = (HttpContext.Maker(), HttpContext.EditKey());
+        var seen = HttpContext.Seen(request.Seen);
+        if (command.Do == "cut") copied.Keep(command.Token, (await store.OpenAsync(id)).Publication);
         var outcome = command.Do switch
         {
-            "undo" => await store.UndoAsync(id),
-            "redo" => await store.RedoAsync(id),
-            "go-to" => await store.GoToAsync(id, command.Count),
+            "undo" => await store.UndoAsync(id, maker, key),
+            "redo" => await store.RedoAsync(id, maker, key),
+            "take-back" => await store.TakeBackAsync(id, command.Count, maker, key),
+            "go-to" => await store.GoToAsync(id, command.Count, maker, command.Sure, key),
             "paste" or "paste-rule" or "paste-look" => await store.EditAsync(id, await PastedAsync(await store.OpenAsync(id), spread, command), seen),
             _ => await store.EditAsync(id, Edit(await store.OpenAsync(id)), seen),
         };
-        if (DeskAnswer.MovesPages(outcome)) Response.Headers["HX-Refresh"] = "true";
         // What was made is chosen; undoing a removal makes frames as well, but they were not asked for.
         var made = outcome.Changes.Items.Where(c => c.Before is null).Select(c => c.After).OfType<Frame>().ToList();
         string? chosen = made.Count > 0 ? string.Join(',', made.Select(f => f.Id)) : command.Keep ?? command.Frames;
-        return Partial("_DeskAnswer", new DeskAnswer(DeskView.Of(outcome.Standing, spread, chosen, inside), outcome));
+        var answer = new DeskAnswer(DeskView.Of(outcome.Standing, spread, chosen, request.Inside), outcome, command.Do is "undo" or "redo" or "take-back" or "go-to");
+        Response.Headers["Formatum-Answer"] = answer.Head();
+        return Partial("_DeskAnswer", answer);
 
         Edit Edit(Standing standing) => command.ToEdit(standing.Publication, DeskView.Of(standing, spread).Spread);
     }
@@ -128,11 +166,11 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
     private async Task<Edit> PastedAsync(Standing standing, int spread, DeskCommand command)
     {
         if (command.FromPublication is not { } fromId) throw new EditRefused("frame", "Nothing was copied. Copy some frames first.");
-        var source = fromId == standing.Id ? standing.Publication : (await store.OpenAsync(fromId)).Publication;
-        ImmutableArray<int> copied = [.. DeskView.Ids(command.Copied)];
+        var source = copied.Find(command.Token) ?? (fromId == standing.Id ? standing.Publication : (await store.OpenAsync(fromId)).Publication);
+        ImmutableArray<int> frames = [.. DeskView.Ids(command.Copied)];
         int index = DeskView.Of(standing, spread).Spread.Index;
-        if (command.Do == "paste") return new PasteFrames(source, copied, index, command.InPlace ? null : new Vec(command.ToX, command.ToY));
-        var like = copied.Select(source.Frames.GetValueOrDefault).FirstOrDefault(f => f is not null) ?? throw new EditRefused("frame", "What was copied is no longer there. Copy it again.");
+        if (command.Do == "paste") return new PasteFrames(source, frames, index, command.InPlace ? null : new Vec(command.ToX, command.ToY));
+        var like = frames.Select(source.Frames.GetValueOrDefault).FirstOrDefault(f => f is not null) ?? throw new EditRefused("frame", "What was copied is no longer there. Copy it again.");
         if (command.Do == "paste-look") return new GiveLook([.. DeskView.Ids(command.Frames)], like.Look);
         // In another publication, the rule of the same name is meant.
         string? name = like.RuleId is { } rule ? source.Rules[rule].Name : null;

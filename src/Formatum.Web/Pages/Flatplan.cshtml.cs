@@ -4,6 +4,7 @@ using Formatum.Core.Edits;
 using Formatum.Core.Publications;
 using Formatum.Storage;
 using Formatum.Web.Desk;
+using Formatum.Web.Hosting;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
@@ -40,10 +41,10 @@ public sealed class FlatplanModel(PublicationStore store) : PageModel
     /// <param name="like">Whether a master is made like the chosen pages.</param>
     /// <param name="based">Whether those are then based on it.</param>
     /// <param name="seen">The revision the page last saw.</param>
-    public async Task<IActionResult> OnPostAsync(int id, string @do, string? pages, int before, int count, int? master, int? instead, string? name, bool like, bool based, long? seen)
+    public async Task<IActionResult> OnPostAsync(int id, string @do, string? pages, int before, int count, int? master, int? instead, string? name, bool like, bool based, long seen)
     {
         ImmutableArray<int> numbers = [.. DeskView.Ids(pages)];
-        if (@do is "undo" or "redo") return Sheet((@do == "undo" ? await store.UndoAsync(id) : await store.RedoAsync(id)).Standing, []);
+        if (@do is "undo" or "redo") return Sheet((@do == "undo" ? await store.UndoAsync(id, HttpContext.Maker()) : await store.RedoAsync(id, HttpContext.Maker())).Standing, []);
         Edit edit = @do switch
         {
             "add" => new AddPages(before, count, master),
@@ -57,7 +58,7 @@ public sealed class FlatplanModel(PublicationStore store) : PageModel
             _ => throw new EditRefused("do", $"Nothing is done by \"{@do}\"."),
         };
         var was = (await store.OpenAsync(id)).Publication;
-        var outcome = await store.EditAsync(id, edit, seen);
+        var outcome = await store.EditAsync(id, edit, HttpContext.Seen(seen));
         var now = outcome.Standing.Publication;
         // What was made is chosen, or what was moved.
         var kept = @do is "move" or "base" or "make-master" ? numbers.Where(n => n <= was.PageCount).Select(n => was.Order.Ids[n - 1]) : now.Order.Ids.Except(was.Order.Ids);

@@ -3,6 +3,7 @@ using Formatum.Core.Edits;
 using Formatum.Core.Publications;
 using Formatum.Storage;
 using Formatum.Web.Desk;
+using Formatum.Web.Hosting;
 using Formatum.Web.Links;
 using Formatum.Web.Pictures;
 using Microsoft.AspNetCore.Mvc;
@@ -41,33 +42,33 @@ public sealed class ImagesModel(PublicationStore store, LinkStates states, LinkU
     public async Task<IActionResult> OnGetRelinkAsync(int id, string? images, string folder) => Partial("_UpdateProposal", await ProposalAsync(id, images, folder));
 
     /// <summary>Makes the change that was proposed.</summary>
-    public async Task<IActionResult> OnPostUpdateAsync(int id, string? images, string? folder, long? seen)
+    public async Task<IActionResult> OnPostUpdateAsync(int id, string? images, string? folder, long seen)
     {
         var proposal = await ProposalAsync(id, images, folder);
-        await store.EditAsync(id, new UpdateImages(proposal.Images, folder is null ? "Update image" : "Relink image"), seen);
+        await store.EditAsync(id, new UpdateImages(proposal.Images, folder is null ? "Update image" : "Relink image"), HttpContext.Seen(seen));
         return new NoContentResult();
     }
 
     /// <summary>Another file in the place of an image's, such as the original edited elsewhere.</summary>
-    public async Task<IActionResult> OnPostReplaceAsync(int id, int image, IFormFile file, CancellationToken cancel)
+    public async Task<IActionResult> OnPostReplaceAsync(int id, int image, IFormFile file, long seen, CancellationToken cancel)
     {
         var was = (await store.OpenAsync(id)).Publication.Images.GetValueOrDefault(image) ?? throw new EditRefused("image", "That image is no longer in the publication.");
         await using var content = file.OpenReadStream();
         var now = await intake.KeepAsync(file.FileName, content, cancel);
-        await store.EditAsync(id, new UpdateImages([now with { Id = was.Id }], "Replace file of image"));
+        await store.EditAsync(id, new UpdateImages([now with { Id = was.Id }], "Replace file of image"), HttpContext.Seen(seen));
         return new NoContentResult();
     }
 
     /// <summary>Puts images in the tray, or removes those that are placed nowhere.</summary>
-    public async Task<IActionResult> OnPostAsync(int id, string @do, string? images, long? seen)
+    public async Task<IActionResult> OnPostAsync(int id, string @do, string? images, long seen)
     {
         ImmutableArray<int> ids = [.. DeskView.Ids(images)];
         var outcome = @do switch
         {
-            "undo" => await store.UndoAsync(id),
-            "redo" => await store.RedoAsync(id),
-            "tray-add" => await store.EditAsync(id, new ChangeTray(ids, TrayMove.Add), seen),
-            "unlink" => await store.EditAsync(id, new UnlinkImages(ids), seen),
+            "undo" => await store.UndoAsync(id, HttpContext.Maker()),
+            "redo" => await store.RedoAsync(id, HttpContext.Maker()),
+            "tray-add" => await store.EditAsync(id, new ChangeTray(ids, TrayMove.Add), HttpContext.Seen(seen)),
+            "unlink" => await store.EditAsync(id, new UnlinkImages(ids), HttpContext.Seen(seen)),
             _ => throw new EditRefused("do", $"Nothing is done by \"{@do}\"."),
         };
         return new JsonResult(new { outcome.Words });

@@ -4,6 +4,7 @@ using Formatum.Core.Fitting;
 using Formatum.Core.Publications;
 using Formatum.Storage;
 using Formatum.Web.Desk;
+using Formatum.Web.Hosting;
 using Formatum.Web.Rules;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
@@ -60,42 +61,43 @@ public sealed class RulesModel(PublicationStore store) : PageModel
         var errors = new FieldErrors();
         var edit = form.Read(publication, RuleOf(publication, rule)?.Id, errors);
         errors.ThrowIfAny();
-        var outcome = await store.EditAsync(id, edit, form.Seen);
+        var outcome = await store.EditAsync(id, edit, HttpContext.Seen(form.Seen));
         var made = outcome.Changes.Items.Where(c => c.Key.Kind == PartKind.Rule && c.Before is null).Select(c => c.After).OfType<FittingRule>().FirstOrDefault();
         return GoTo(Address(id, made?.Id ?? edit.RuleId));
     }
 
     public async Task<IActionResult> OnPostDuplicateAsync(int id, string? rule)
     {
-        var publication = (await store.OpenAsync(id)).Publication;
+        var standing = await store.OpenAsync(id);
+        var publication = standing.Publication;
         var of = RuleNamed(publication, rule);
         var names = publication.Rules.Values.Select(r => r.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
         string stem = of.Name[..Math.Min(of.Name.Length, FittingRule.LongestName - 10)];
         string name = Enumerable.Range(1, publication.Rules.Count + 1).Select(n => n == 1 ? $"{stem} copy" : $"{stem} copy {n.ToString(CultureInfo.InvariantCulture)}").First(n => !names.Contains(n));
-        var outcome = await store.EditAsync(id, new DefineRule { Name = name, Description = of.Description, BasedOnId = of.BasedOnId, Settings = of.Settings });
+        var outcome = await store.EditAsync(id, new DefineRule { Name = name, Description = of.Description, BasedOnId = of.BasedOnId, Settings = of.Settings }, HttpContext.Seen(standing.Revision));
         return GoTo(Address(id, outcome.Changes.Items.Single().Key.Id));
     }
 
     /// <summary>Removes the rule: first what that would do, then, once that has been seen, does it.</summary>
-    public async Task<IActionResult> OnPostRemoveAsync(int id, string? rule, int? instead, bool keep, bool sure)
+    public async Task<IActionResult> OnPostRemoveAsync(int id, string? rule, int? instead, bool keep, bool sure, long seen)
     {
         var standing = await store.OpenAsync(id);
         var of = RuleNamed(standing.Publication, rule);
         var edit = new RemoveRule(of.Id, instead, keep);
         if (!sure) return Preview(standing, edit, $"Remove {of.Name}", "Remove", new() { ["instead"] = Text(instead), ["keep"] = keep ? "true" : "false" });
-        await store.EditAsync(id, edit);
+        await store.EditAsync(id, edit, HttpContext.Seen(seen));
         return GoTo(Address(id, instead));
     }
 
     /// <summary>Puts the rule on frames of a page or the publication: first what that would do, then does it.</summary>
-    public async Task<IActionResult> OnPostPutAsync(int id, string? rule, int? page, FrameFilling which, bool sure)
+    public async Task<IActionResult> OnPostPutAsync(int id, string? rule, int? page, FrameFilling which, bool sure, long seen)
     {
         var standing = await store.OpenAsync(id);
         var of = RuleNamed(standing.Publication, rule);
         var frames = FrameScope.FramesIn(standing.Publication, page, which);
         var edit = new ChangeFrames { FrameIds = frames, RuleId = new(of.Id) };
         if (!sure) return Preview(standing, edit, $"Put {of.Name} on {Words.Count(frames.Length, "frame")}", "Put", new() { ["page"] = Text(page), ["which"] = which.ToString() });
-        await store.EditAsync(id, edit);
+        await store.EditAsync(id, edit, HttpContext.Seen(seen));
         return GoTo(Address(id, of.Id));
     }
 
@@ -111,12 +113,15 @@ public sealed class RulesModel(PublicationStore store) : PageModel
 
     public async Task<IActionResult> OnPostHistoryAsync(int id, string? rule, string @do)
     {
-        var outcome = @do == "redo" ? await store.RedoAsync(id) : await store.UndoAsync(id);
-        return GoTo(Address(id, int.TryParse(rule, CultureInfo.InvariantCulture, out int ruleId) && outcome.Standing.Publication.Rules.ContainsKey(ruleId) ? ruleId : null));
+        var outcome = @do == "redo" ? await store.RedoAsync(id, HttpContext.Maker()) : await store.UndoAsync(id, HttpContext.Maker());
+        string address = Address(id, int.TryParse(rule, CultureInfo.InvariantCulture, out int ruleId) && outcome.Standing.Publication.Rules.ContainsKey(ruleId) ? ruleId : null);
+        Response.Headers["Formatum-Answer"] = System.Text.Json.JsonSerializer.Serialize(new { goesTo = address });
+        return new NoContentResult();
     }
 
     private PartialViewResult Preview(Standing standing, Edit edit, string title, string handler, Dictionary<string, string> values)
     {
+        values["seen"] = Text((int)standing.Revision);
         var after = standing.Publication.With(edit.On(standing.Publication));
         return Partial("_RuleImpact", new ImpactView(standing, after, Impact.Of(standing.Publication, after), title, handler, values, []));
     }

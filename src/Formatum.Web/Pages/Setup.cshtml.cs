@@ -3,6 +3,7 @@ using Formatum.Core.Edits;
 using Formatum.Core.Publications;
 using Formatum.Storage;
 using Formatum.Web.Desk;
+using Formatum.Web.Hosting;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
@@ -27,7 +28,7 @@ public sealed class SetupModel(PublicationStore store) : PageModel
 
     public async Task OnGetAsync(int? id)
     {
-        if (await OpenAsync(id)) Form = SetupForm.Of(Standing!.Publication);
+        if (await OpenAsync(id)) Form = SetupForm.Of(Standing!);
         else Form = new();
         ReadForm();
         Errors = [];
@@ -49,7 +50,7 @@ public sealed class SetupModel(PublicationStore store) : PageModel
             var created = await store.CreateAsync(setup, pages);
             return Redirect($"/publications/{created.Id}/desk");
         }
-        await store.EditAsync(Standing.Id, new ChangeSetup(setup));
+        await store.EditAsync(Standing.Id, new ChangeSetup(setup), HttpContext.Seen(Form.Seen));
         return Redirect($"/publications/{Standing.Id}/desk");
     }
 

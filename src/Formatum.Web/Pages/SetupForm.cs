@@ -1,6 +1,7 @@
 using System.Globalization;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
+using Formatum.Storage;
 
 namespace Formatum.Web.Pages;
 
@@ -32,8 +33,12 @@ public sealed class SetupForm
     public string? FloorPpi { get; set; } = "150";
     public bool SuggestSubjects { get; set; }
 
-    public static SetupForm Of(Publication publication)
+    /// <summary>The publication's revision when the form was opened.</summary>
+    public long Seen { get; set; }
+
+    public static SetupForm Of(Standing standing)
     {
+        var publication = standing.Publication;
         var s = publication.Setup;
         string Text(double points) => Units.Text(points, s.Unit);
         var paper = PaperSize.Of(s.PageWidth, s.PageHeight);
@@ -61,6 +66,7 @@ public sealed class SetupForm
             PrintPpi = s.PrintPpi.ToString(CultureInfo.InvariantCulture),
             FloorPpi = s.FloorPpi.ToString(CultureInfo.InvariantCulture),
             SuggestSubjects = s.SuggestSubjects,
+            Seen = standing.Revision,
         };
     }
 

@@ -3,6 +3,7 @@ using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Output.Bundles;
 using Formatum.Storage;
+using Formatum.Web.Hosting;
 
 namespace Formatum.Web.Pictures;
 

@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using Formatum.Storage;
 
 namespace Formatum.Web.Pictures;
 
@@ -49,17 +50,32 @@ public sealed class ImportJob
     public required string Id { get; init; }
     public required int PublicationId { get; init; }
     public required DateTimeOffset Begun { get; init; }
+
+    /// <summary>Who brings them in.</summary>
+    public Maker Maker { get; init; } = Maker.Program;
+
     public ImportState State { get; set; }
 
     /// <summary>Whether it went on after the server had stopped.</summary>
     public bool Resumed { get; set; }
 
+    /// <summary>The names of all files that are to come, as the sender told them; fewer may arrive.</summary>
+    public List<string> Expected { get; set; } = [];
+
+    /// <summary>The names of those that came wholly.</summary>
+    public List<string> Came { get; init; } = [];
+
+    /// <summary>Whether somebody has read its report since it ended.</summary>
+    public bool Read { get; set; }
+
     public List<ImportItem> Items { get; init; } = [];
 }
 
 /// <summary>How far a job is.</summary>
+/// <param name="Total">How many files there are, or are to come.</param>
+/// <param name="Read">Whether somebody has read its report.</param>
 /// <param name="SecondsLeft">An estimate from how long it took so far; null while too little is known.</param>
-public sealed record ImportStatus(string Id, ImportState State, bool Resumed, int Total, int Done, int CameIn, int Same, double? SecondsLeft, ImportReport[] Report);
+public sealed record ImportStatus(string Id, ImportState State, bool Resumed, int Total, int Done, int CameIn, int Same, double? SecondsLeft, bool Read, ImportReport[] Report);
 
 /// <summary>A file that did not come in and why, or one that was there already; of a job that is done, also those that came in.</summary>
 public sealed record ImportReport(string Name, int? Id, string? Error, string? SameAs);

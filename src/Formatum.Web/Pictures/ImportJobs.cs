@@ -6,6 +6,8 @@ using Formatum.Core.Edits;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Storage;
+using Formatum.Web.Desk;
+using Formatum.Web.Hosting;
 
 namespace Formatum.Web.Pictures;
 
@@ -23,7 +25,10 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
 
     private const int MostInZip = 10_000;
 
-    private const string Unread = "Stopped before it was read.";
+    private const string Unread = "It was stopped before this was read.", NotSent = "It was not sent: the page was left, or sending was stopped.";
+
+    /// <summary>So many jobs that have ended are remembered, for those who look at their reports later.</summary>
+    private const int MostEnded = 40;
 
     private readonly ConcurrentDictionary<string, Running> _jobs = new();
 
@@ -42,27 +47,49 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
     private string Folder => Path.Combine(options.DataFolder, "jobs");
 
     /// <summary>Begins a job that files are then added to.</summary>
-    public string Begin(int publicationId)
+    public string Begin(int publicationId, Maker maker)
     {
-        var running = new Running(new() { Id = Guid.NewGuid().ToString("n"), PublicationId = publicationId, Begun = DateTimeOffset.UtcNow });
+        var running = new Running(new() { Id = Guid.NewGuid().ToString("n"), PublicationId = publicationId, Maker = maker, Begun = DateTimeOffset.UtcNow });
         _jobs[running.Job.Id] = running;
         Save(running);
         _ = Task.Run(() => RunAsync(running));
         return running.Job.Id;
     }
 
+    /// <summary>Tells which files are to come, so that those that never arrive can be named.</summary>
+    public void Expect(string jobId, IEnumerable<string> names)
+    {
+        var running = _jobs[jobId];
+        lock (running.Gate) running.Job.Expected = [.. names.Take(MostInZip)];
+        Save(running);
+    }
+
+    /// <summary>Somebody has read the report of a job that ended.</summary>
+    public bool MarkRead(int publicationId, string jobId)
+    {
+        if (!_jobs.TryGetValue(jobId, out var running) || running.Job.PublicationId != publicationId) return false;
+        lock (running.Gate) running.Job.Read = true;
+        Save(running);
+        return true;
+    }
+
     /// <summary>Adds a file that is sent: a picture, or a ZIP of pictures. Waits while too many have not been read.</summary>
     public async Task AddSentAsync(string jobId, string name, Stream content, CancellationToken cancel)
     {
         var running = _jobs[jobId];
-        if (name.EndsWith(".zip", StringComparison.OrdinalIgnoreCase)) await AddZipAsync(running, name, content, cancel);
-        else await AddSentAsync(running, name, content, cancel);
+        if (!name.EndsWith(".zip", StringComparison.OrdinalIgnoreCase))
+        {
+            await AddSentAsync(running, name, content, cancel, came: true);
+            return;
+        }
+        await AddZipAsync(running, name, content, cancel);
+        lock (running.Gate) running.Job.Came.Add(name);
     }
 
-    private async Task AddSentAsync(Running running, string name, Stream content, CancellationToken cancel)
+    private async Task AddSentAsync(Running running, string name, Stream content, CancellationToken cancel, bool came = false)
     {
         var (path, error) = await intake.TrySaveAsync(name, content, cancel);
-        await AddAsync(running, new() { Name = name, Path = path ?? "", Sent = true, Error = error });
+        await AddAsync(running, new() { Name = name, Path = path ?? "", Sent = true, Error = error }, came);
     }
 
     private async Task AddZipAsync(Running running, string name, Stream content, CancellationToken cancel)
@@ -109,9 +136,13 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
         foreach (var item in items) await WaitAsync(running, item);
     }
 
-    private static Task AddAsync(Running running, ImportItem item)
+    private static Task AddAsync(Running running, ImportItem item, bool came = false)
     {
-        lock (running.Gate) running.Job.Items.Add(item);
+        lock (running.Gate)
+        {
+            running.Job.Items.Add(item);
+            if (came) running.Job.Came.Add(item.Name);
+        }
         return item.IsDone ? Task.CompletedTask : WaitAsync(running, item);
     }
 
@@ -132,12 +163,21 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
     public void AllAdded(string jobId)
     {
         if (!_jobs.TryGetValue(jobId, out var running)) return;
-        running.Waiting.Writer.TryComplete();
         lock (running.Gate)
         {
+            running.Job.Items.AddRange(NeverArrived(running.Job));
             if (running.Job.State == ImportState.Receiving) running.Job.State = ImportState.Reading;
         }
+        running.Waiting.Writer.TryComplete();
         Save(running);
+    }
+
+    /// <summary>Files that were told of and did not come.</summary>
+    private static IEnumerable<ImportItem> NeverArrived(ImportJob job)
+    {
+        var left = new List<string>(job.Expected);
+        foreach (string name in job.Came) left.Remove(name);
+        return left.Select(name => new ImportItem { Name = name, Path = "", Sent = true, Error = NotSent });
     }
 
     /// <summary>Stops a job; what has been read by then comes in.</summary>
@@ -158,10 +198,11 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
         var job = running.Job;
         lock (running.Gate)
         {
-            int done = job.Items.Count(i => i.IsRead || i.IsDone), left = job.Items.Count - done;
             bool ended = job.State is ImportState.Done or ImportState.Stopped;
+            int total = job.State == ImportState.Receiving ? Math.Max(job.Items.Count, job.Expected.Count) : job.Items.Count;
+            int done = job.Items.Count(i => i.IsRead || i.IsDone), left = total - done;
             double? seconds = ended ? 0 : done < 3 ? null : (DateTime.UtcNow - running.Started).TotalSeconds / done * left;
-            return new(job.Id, job.State, job.Resumed, job.Items.Count, done, job.Items.Count(i => i.ImageId is not null && i.SameAs is null), job.Items.Count(i => i.SameAs is not null), seconds,
+            return new(job.Id, job.State, job.Resumed, total, done, job.Items.Count(i => i.ImageId is not null && i.SameAs is null), job.Items.Count(i => i.SameAs is not null), seconds, job.Read,
                 [.. job.Items.Where(i => i.Error is not null || i.SameAs is not null || ended).Select(i => new ImportReport(i.Name, i.ImageId, i.Error, i.SameAs))]);
         }
     }
@@ -176,7 +217,7 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
         {
             await Parallel.ForEachAsync(running.Waiting.Reader.ReadAllAsync(running.Stop.Token), new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount, CancellationToken = running.Stop.Token }, async (item, cancel) =>
             {
-                var arrival = await intake.ReadAsync(item.Path, item.Name, item.Sent);
+                var arrival = await intake.ReadAsync(item.Path, item.Name, item.Sent, noted: true);
                 item.IsRead = true;
                 await linking.WaitAsync(CancellationToken.None);
                 try
@@ -219,6 +260,18 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
         }
         running.Waiting.Writer.TryComplete();
         Save(running);
+        Forget();
+    }
+
+    /// <summary>Lets go of the oldest of the jobs that have ended.</summary>
+    private void Forget()
+    {
+        foreach (var old in _jobs.Values.Where(j => j.Job.State is ImportState.Done or ImportState.Stopped).OrderByDescending(j => j.Job.Begun).Skip(MostEnded).ToList())
+        {
+            if (!_jobs.TryRemove(old.Job.Id, out _)) continue;
+            old.Stop.Dispose();
+            File.Delete(Path.Combine(Folder, old.Job.Id + ".json"));
+        }
     }
 
     /// <summary>Links what was read, in the order it came.</summary>
@@ -229,13 +282,16 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
         lock (running.Gate) order = [.. running.Job.Items];
         var batch = read.OrderBy(r => order.IndexOf(r.Item)).ToList();
         read.Clear();
+        int count;
+        lock (running.Gate) count = running.Job.Items.Count(i => i.ImageId is not null) + batch.Count;
         try
         {
-            var linked = await intake.LinkAsync(running.Job.PublicationId, [.. batch.Select(b => b.Image)]);
+            var linked = await intake.LinkAsync(running.Job.PublicationId, [.. batch.Select(b => b.Image)], running.Job.Maker, new EditBatch(running.Job.Id, Words.Count(count, "picture")));
             for (int i = 0; i < batch.Count; i++)
             {
                 batch[i].Item.SameAs = linked[i].SameAs;
                 batch[i].Item.ImageId = linked[i].Image.Id;
+                if (batch[i].Item.Sent) File.Delete(PictureIntake.NoteOf(batch[i].Item.Path));
             }
         }
         catch (Exception e) when (e is EditRefused or NoSuchPublication or NotStored)
@@ -277,12 +333,18 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
             {
                 // Cut short by a power failure: there is nothing in it to go on with.
             }
-            if (job is null || job.State is ImportState.Done or ImportState.Stopped)
+            if (job is null || (job.Read && job.State is ImportState.Done or ImportState.Stopped))
             {
                 File.Delete(path);
                 continue;
             }
-            wanted.UnionWith(job.Items.Select(i => i.Path));
+            if (job.State is ImportState.Done or ImportState.Stopped)
+            {
+                // Its report was not read yet.
+                _jobs[job.Id] = new Running(job);
+                continue;
+            }
+            wanted.UnionWith(job.Items.SelectMany(i => new[] { i.Path, PictureIntake.NoteOf(i.Path) }));
             _ = Task.Run(() => ResumeAsync(job), stoppingToken);
         }
         ClearIncoming(wanted);
@@ -314,6 +376,7 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
     private async Task ResumeAsync(ImportJob job)
     {
         job.Resumed = true;
+        if (job.State == ImportState.Receiving) job.Items.AddRange(NeverArrived(job));
         job.State = ImportState.Reading;
         var left = job.Items.Where(i => !i.IsDone).ToList();
         var running = new Running(job);
@@ -321,7 +384,8 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
         _ = Task.Run(() => RunAsync(running));
         foreach (var item in left)
         {
-            if (File.Exists(item.Path)) await running.Waiting.Writer.WriteAsync(item);
+            // Read already and not linked yet, it lies where pictures are kept.
+            if (File.Exists(item.Path) || PictureIntake.KeptAt(item.Path) is not null) await running.Waiting.Writer.WriteAsync(item);
             else item.Error = "It had not arrived when the server stopped. Send it again.";
         }
         running.Waiting.Writer.TryComplete();

@@ -3,6 +3,7 @@ using Formatum.Core.Edits;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Storage;
+using Formatum.Web.Hosting;
 
 namespace Formatum.Web.Pictures;
 
@@ -43,10 +44,10 @@ public sealed class PictureIntake(ServerOptions options, PictureReader reader, S
         }
 
         /// <summary>Links all that could be read, in the order they came, as one edit.</summary>
-        public async Task<IReadOnlyList<Arrival>> LinkAsync(int publicationId)
+        public async Task<IReadOnlyList<Arrival>> LinkAsync(int publicationId, Maker maker)
         {
             var arrivals = await Task.WhenAll(_arrivals);
-            var linked = new Queue<Linked>(await intake.LinkAsync(publicationId, [.. arrivals.Select(a => a.Image).OfType<LinkedImage>()]));
+            var linked = new Queue<Linked>(await intake.LinkAsync(publicationId, [.. arrivals.Select(a => a.Image).OfType<LinkedImage>()], maker));
             return [.. arrivals.Select(a => a.Image is null ? a : a with { Image = linked.Dequeue().Image })];
         }
     }
@@ -55,12 +56,12 @@ public sealed class PictureIntake(ServerOptions options, PictureReader reader, S
     public sealed record Linked(LinkedImage Image, string? SameAs);
 
     /// <summary>Links images as one edit. What is there already, by its content, stays one image.</summary>
-    public async Task<IReadOnlyList<Linked>> LinkAsync(int publicationId, ImmutableArray<LinkedImage> images)
+    public async Task<IReadOnlyList<Linked>> LinkAsync(int publicationId, ImmutableArray<LinkedImage> images, Maker maker, EditBatch? batch = null)
     {
         if (images.IsEmpty) return [];
         var before = (await Store.OpenAsync(publicationId)).Publication;
         if (before.Setup.SuggestSubjects) images = [.. await Task.Run(() => images.Select(image => image with { SuggestedSubject = Finder.Suggest(image) }).ToArray())];
-        var after = (await Store.EditAsync(publicationId, new LinkImages(images))).Standing.Publication;
+        var after = (await Store.EditAsync(publicationId, new LinkImages(images), Seen.Now(maker), batch)).Standing.Publication;
         var known = new Dictionary<string, LinkedImage>();
         foreach (var image in after.Images.Values.OrderBy(i => i.Id)) known.TryAdd(image.ContentHash, image);
         var seen = before.Images.Values.Select(i => i.ContentHash).ToHashSet();
@@ -68,13 +69,27 @@ public sealed class PictureIntake(ServerOptions options, PictureReader reader, S
     }
 
     /// <summary>Reads a file that is kept or linked.</summary>
-    public async Task<Arrival> ReadAsync(string path, string name, bool sent)
+    /// <param name="path">Where it lies.</param>
+    /// <param name="name">What people call it.</param>
+    /// <param name="sent">Whether it was sent, and is moved to where pictures are kept.</param>
+    /// <param name="noted">Whether it is noted beside it where it goes, so that a server that starts again finds it there.</param>
+    public async Task<Arrival> ReadAsync(string path, string name, bool sent, bool noted = false)
     {
         await _reading.WaitAsync();
-        return await Task.Run(() => Take(path, name, sent));
+        return await Task.Run(() => Take(path, name, sent, noted));
     }
 
-    private Arrival Take(string path, string name, bool sent) => sent ? TakeUpload(path, name) : Guarded(name, () => Reader.Read(path, name));
+    private Arrival Take(string path, string name, bool sent, bool noted = false)
+    {
+        if (!sent) return Guarded(name, () => Reader.Read(path, name));
+        return File.Exists(path) || KeptAt(path) is not { } kept ? TakeUpload(path, name, noted) : Guarded(name, () => Reader.Read(kept, name));
+    }
+
+    /// <summary>Beside a file that was sent: where it goes once it is read.</summary>
+    public static string NoteOf(string incoming) => incoming + ".kept";
+
+    /// <summary>Where a file that was sent is kept by now; null where it is not.</summary>
+    public static string? KeptAt(string incoming) => File.Exists(NoteOf(incoming)) && File.ReadAllText(NoteOf(incoming)) is var kept && File.Exists(kept) ? kept : null;
 
     /// <summary>Keeps what is sent until it is read.</summary>
     /// <param name="name">The file's name.</param>
@@ -221,11 +236,16 @@ public sealed class PictureIntake(ServerOptions options, PictureReader reader, S
     /// <summary>Where a picture of this content is kept, if it is.</summary>
     public string PathOf(LinkedImage image) => Path.Combine(Options.PictureFolder, image.ContentHash[..2], $"{image.ContentHash}.{image.Format}");
 
-    private Arrival TakeUpload(string incoming, string name)
+    private Arrival TakeUpload(string incoming, string name, bool noted)
     {
         try
         {
-            return Guarded(name, () => Keep(Reader.Read(incoming, name)));
+            return Guarded(name, () =>
+            {
+                var image = Reader.Read(incoming, name);
+                if (noted) File.WriteAllText(NoteOf(incoming), PathOf(image));
+                return Keep(image);
+            });
         }
         finally
         {

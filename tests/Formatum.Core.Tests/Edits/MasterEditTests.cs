@@ -200,8 +200,8 @@ public class MasterEditTests
         next.Images.Keys.ShouldBe([Picture.Id]);
 
         var poured = p.Do(new ChangeTray([Picture.Id], TrayMove.Add)).Do(new PourImages { ImageIds = [Picture.Id], FrameIds = [], LayoutPages = [2] });
-        poured.PageCount.ShouldBe(7);
-        On(poured, 7).Select(f => (f.Box.X, f.ImageId)).ShouldBe([(300, (int?)Picture.Id), (340, null)], "The copy lies on the other side, and goes by that.");
+        poured.PageCount.ShouldBe(6, "A blank page behind takes the copy.");
+        On(poured, 3).Select(f => (f.Box.X, f.ImageId)).ShouldBe([(300, (int?)Picture.Id), (340, null)], "The copy lies on the other side, and goes by that.");
     }
 
     [Fact]

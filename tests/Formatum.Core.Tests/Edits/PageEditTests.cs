@@ -33,6 +33,38 @@ public class PageEditTests
         removed.Frames.Count.ShouldBe(4);
     }
 
+    private static Publication Uneven()
+    {
+        var p = Publication.Create(SetupTests.A4() with { Facing = true, Margins = new(30, 30, 60, 20), Columns = new(1, 0) }, 4);
+        double w = p.Setup.PageWidth;
+        // On a verso: the outside is on the left, so the type area begins at 20.
+        p = p.Do(new MakeFrame { Page = 2, Box = new(20, 40, 100, 50), Name = "within" });
+        p = p.Do(new MakeFrame { Page = 2, Box = new(w - 160, 40, 100, 50), Name = "to the fold" });
+        p = p.Do(new MakeFrame { Page = 2, Box = new(-9, 200, w / 2, 300), Name = "bleeds" });
+        p = p.Do(new MakeFrame { Page = 2, Box = new(4, 800, 12, 10), Name = "folio", Text = Formatum.Core.Typesetting.FrameText.Empty(Formatum.Core.Typesetting.TextStyle.Usual) });
+        return p.Do(new GroupFrames([.. p.Frames.Keys.Order().Take(2)], true));
+    }
+
+    [Fact]
+    public void A_copy_on_the_other_side_is_laid_for_that_side_and_has_groups_of_its_own()
+    {
+        var p = Uneven();
+        double w = p.Setup.PageWidth;
+        p = p.Do(new DuplicatePages([2], 3));
+        Frame Copied(string name) => p.FramesOnPage(p.Order.Ids[2]).Single(f => f.Name == name);
+        // Within the margins, 60 from the fold instead of 20 from the edge; what touches the trim or stands in a margin is seen in a mirror.
+        Copied("within").Box.X.ShouldBe(60, 1e-9);
+        Copied("to the fold").Box.Right.ShouldBe(w - 20, 1e-9);
+        Copied("bleeds").Box.Right.ShouldBe(w + 9, 1e-9);
+        Copied("folio").Box.Right.ShouldBe(w - 4, 1e-9);
+        var groups = p.Frames.Values.Where(f => f.GroupId is not null).GroupBy(f => f.GroupId).ToList();
+        groups.Select(g => g.Select(f => f.PageId).Distinct().Count()).ShouldBe([1, 1]);
+        // Onto the same side nothing moves.
+        var same = p.Do(new DuplicatePages([2], 5));
+        same.Order.Ids.Length.ShouldBe(6);
+        p.FramesOnPage(p.Order.Ids[1]).Select(f => f.Box.X).ShouldBe(Uneven().FramesOnPage(Uneven().Order.Ids[1]).Select(f => f.Box.X));
+    }
+
     [Fact]
     public void All_of_it_is_undone_to_what_it_was()
     {

@@ -25,6 +25,25 @@ public class PictureEditTests
 
     private static PlaceFrames Sized(int frame, Box box) => new([new FramePlace(frame, 1, box)], PictureAtSizing.Cropped);
 
+    [Theory]
+    [InlineData(3000, 1000)]
+    [InlineData(1000, 2400)]
+    [InlineData(6000, 4000)]
+    public void A_held_picture_whose_file_became_another_keeps_its_proportions_and_covers_what_it_did(int width, int height)
+    {
+        var (p, id) = Placed(new() { StaysFitted = false });
+        var was = p.FittedOf(p.Frames[id])!.Value;
+        var image = p.Images.Values.Single(i => i.Name == "wide.jpg");
+        var after = p.Do(new UpdateImages([image with { StoredWidthPx = width, StoredHeightPx = height, ContentHash = new('b', 64) }]));
+        var now = after.FittedOf(after.Frames[id])!.Value;
+        now.Coverage.Distortion.ShouldBe(1, 1e-9);
+        now.Coverage.BareArea.ShouldBe(was.Coverage.BareArea, 1e-9);
+        var (middle, before) = (now.Placement.Matrix.Apply(new(0.5, 0.5)), was.Placement.Matrix.Apply(new(0.5, 0.5)));
+        (middle - before).Length.ShouldBe(0, 1e-9);
+        // No larger than it has to be: one side is as it was.
+        Math.Min(Math.Abs(now.Placement.Matrix.A / was.Placement.Matrix.A), Math.Abs(now.Placement.Matrix.D / was.Placement.Matrix.D)).ShouldBe(1, 1e-9);
+    }
+
     [Fact]
     public void A_picture_panned_by_hand_moves_as_far_and_no_bare_area_stops_it()
     {

@@ -71,7 +71,23 @@ public class RuleEditTests
         var one = p.FitOf(FrameNamed(p, "one"));
         one.Fit.ShouldBe(keep ? FitKind.Fit : FitKind.Stretch);
         one.Inset.Top.ShouldBe(keep ? 4 : 0);
-        if (keep) one.ShouldBe(before[FrameNamed(p, "one").Id] with { Rotation = 3 });
+        if (keep) foreach (var frame in p.Frames.Values) p.FitOf(frame).ShouldBe(before[frame.Id], "Nothing looks different.");
+    }
+
+    [Fact]
+    public void What_a_removed_rule_had_from_those_beneath_it_and_from_the_default_is_kept_too()
+    {
+        var p = Begin();
+        p = p.Do(new DefineRule { Name = "Ground", Settings = new() { Fit = FitKind.Fit, InsetTop = 4, Limits = LimitAction.Hold } });
+        p = p.Do(new DefineRule { Name = "Middle", BasedOnId = Rule(p, "Ground"), Settings = new() { AlignX = 1 } });
+        p = p.Do(new ChangeFrames { FrameIds = [FrameNamed(p, "free").Id], RuleId = new(Rule(p, "Middle")) });
+        p = p.Do(new ChooseDefaultRule(Rule(p, "Ground")));
+        foreach (int removed in new[] { Rule(p, "Middle"), Rule(p, "Ground") })
+        {
+            var after = p.Do(new RemoveRule(removed, null, KeepSettings: true));
+            foreach (var frame in p.Frames.Values) after.FitOf(after.Frames[frame.Id]).ShouldBe(p.FitOf(frame));
+            foreach (var rule in after.Rules.Values) after.FitOfRule(rule.Id).Fit.ShouldBe(rule.Name == "Middle" ? FitKind.Fit : after.FitOfRule(rule.Id).Fit);
+        }
     }
 
     [Fact]

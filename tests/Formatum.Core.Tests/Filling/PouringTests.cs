@@ -26,6 +26,54 @@ public sealed class PouringTests
     private static int[] FrameIds(Publication p) => [.. p.Frames.Keys.Order()];
 
     [Fact]
+    public void Pictures_that_came_in_fill_what_is_empty_and_the_others_wait()
+    {
+        var p = Images(Frame(Frame(New(), 1, 0, 0), 1, 200, 0), (300, 200), (200, 300), (100, 100));
+        int[] images = ImageIds(p), frames = FrameIds(p);
+        p = Do(p, new ChangeTray([images[1]], TrayMove.Add));
+        var after = Do(p, new ArriveImages { ImageIds = [.. images], FrameIds = [.. frames] });
+        frames.Select(f => after.Frames[f].ImageId).ShouldBe([images[0], images[1]]);
+        after.Tray.ImageIds.ShouldBe([images[2]], "What is placed waits no more, and what is not does.");
+        Should.Throw<EditRefused>(() => new ArriveImages { ImageIds = [.. images], FrameIds = [.. frames] }.On(after)).Errors[0].Field.ShouldBe("frames");
+        // However a picture is placed, it leaves the tray.
+        Do(after, new MakeFrame { Page = 1, Box = new(0, 300, 50, 50), ImageId = images[2] }).Tray.ImageIds.ShouldBeEmpty();
+        Do(after, new ChangeFrames { FrameIds = [frames[0]], ImageId = new(images[2]) }).Tray.ImageIds.ShouldBeEmpty();
+        Do(after, new MakeFrames(0, [new(0, 300, 50, 50), new(60, 300, 50, 50)], Outline.Rectangle, null) { ImageIds = [images[2]] }).Tray.ImageIds.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void A_grid_for_so_many_pictures_has_their_ratio_and_little_left_empty()
+    {
+        foreach (int count in Enumerable.Range(1, 60))
+        {
+            foreach (double ratio in new[] { 0.66, 1, 1.5 })
+            {
+                var grid = Formatum.Core.Arranging.FrameGrid.For(count, new(50, 50, 500, 700), ratio, 12);
+                (grid.Rows * grid.Columns).ShouldBeGreaterThanOrEqualTo(count);
+                (grid.Rows * grid.Columns - count).ShouldBeLessThan(Math.Max(grid.Rows, grid.Columns));
+                var cell = grid.Fill(new(50, 50, 500, 700))[0];
+                if (count > 3) (cell.Width / cell.Height / ratio).ShouldBeInRange(0.45, 2.2);
+            }
+        }
+    }
+
+    [Fact]
+    public void Blank_pages_behind_are_filled_before_any_is_added_and_what_was_typed_stays_behind()
+    {
+        var p = New(4);
+        p = Frame(p, 2, 0, 0);
+        p = Do(p, new MakeFrame { Page = 2, Box = new(0, 200, 50, 20), Name = "caption", Text = new([new("No. 1", Formatum.Core.Typesetting.TextStyle.Usual)]) });
+        p = Do(p, new MakeFrame { Page = 2, Box = new(0, 300, 50, 20), Name = "folio", Text = new([new("{page}", Formatum.Core.Typesetting.TextStyle.Usual)]) });
+        p = Images(p, (10, 10), (20, 20), (30, 30), (40, 40));
+        var after = Do(p, new PourImages { ImageIds = [.. ImageIds(p)], FrameIds = [p.Frames.Keys.Min()], LayoutPages = [2] });
+        after.PageCount.ShouldBe(5);
+        after.Order.Ids.Take(4).ShouldBe(p.Order.Ids);
+        after.Order.Ids.Select(id => after.FramesOnPage(id).Count(f => f.ImageId is not null)).ShouldBe([0, 1, 1, 1, 1]);
+        after.Frames.Values.Where(f => f.Name == "caption").Select(f => f.Text!.Plain).ShouldBe(["No. 1", "", "", ""], ignoreOrder: true);
+        after.Frames.Values.Where(f => f.Name == "folio").ShouldAllBe(f => f.Text!.Plain == "{page}");
+    }
+
+    [Fact]
     public void Rows_are_read_from_the_top_and_from_the_left()
     {
         var p = New(2);

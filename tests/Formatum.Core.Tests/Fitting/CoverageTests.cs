@@ -25,6 +25,42 @@ public class CoverageTests
 
     private static readonly PolygonOutline Arrow = new([new(0, 0.3), new(0.6, 0.3), new(0.6, 0), new(1, 0.5), new(0.6, 1), new(0.6, 0.7), new(0, 0.7), new(0.2, 0.5)]);
 
+    /// <summary>Worked by hand: a bow tie is half its square; a five-pointed star winds about all of its inside, its middle pentagon twice.</summary>
+    [Fact]
+    public void An_outline_that_crosses_itself_has_the_area_it_is_drawn_with()
+    {
+        var tie = new PolygonOutline([new(0, 0), new(1, 1), new(1, 0), new(0, 1)]);
+        tie.Area(200, 100).ShouldBe(10_000, 1e-9);
+        Vec Tip(int i) => new(0.5 + 0.5 * Math.Sin(2 * Math.PI * i / 5), 0.5 - 0.5 * Math.Cos(2 * Math.PI * i / 5));
+        var star = new PolygonOutline([Tip(0), Tip(2), Tip(4), Tip(1), Tip(3)]);
+        // With circumradius R the star of five points has the area R^2 * 10 tan(18 deg) / (3 - tan(18 deg)^2) (MathWorld, Pentagram).
+        double tan = Math.Tan(Math.PI / 10);
+        star.Area(2, 2).ShouldBe(10 * tan / (3 - tan * tan), 1e-9);
+        // Whole under a picture that covers the frame; half of the tie under one over its left half.
+        var whole = Fitted.Of(200, 100, tie, Picture.FromStored(400, 200, 72, 72, 1), FitSettings.Open.Resolve(), null, Recrop.None);
+        whole.Coverage.CropLoss.ShouldBe(0.5, 1e-9);
+        whole.Coverage.BareArea.ShouldBe(0, 1e-9);
+        var left = Fitted.Of(200, 100, tie, Picture.FromStored(100, 100, 72, 72, 1), new FitSettings { Fit = FitKind.Natural, AlignX = 0 }.Resolve(), null, Recrop.None);
+        left.Coverage.CropLoss.ShouldBe(0.5, 1e-9);
+        left.Coverage.BareArea.ShouldBe(0.5, 1e-9);
+    }
+
+    /// <summary>Against NetTopologySuite: the union of the triangles that a star-shaped crossing outline is made of.</summary>
+    [Fact]
+    public void Crossing_outlines_agree_with_an_independent_union()
+    {
+        Gen.Select(Gen.Double[0, 1], Gen.Double[0, 1]).Array[4].Sample(points =>
+        {
+            Vec[] c = [.. points.Select(p => new Vec(p.Item1, p.Item2))];
+            var outline = new PolygonOutline([.. c]);
+            double seen = outline.Area(100, 100);
+            // Edges of a quadrilateral cross in one point at most: it is then two triangles, and else one simple polygon.
+            var ring = PolygonOf(c.Select(p => new Vec(100 * p.X, 100 * p.Y)));
+            double expected = ring.IsValid ? ring.Area : NetTopologySuite.Geometries.Utilities.GeometryFixer.Fix(ring).Area;
+            Math.Abs(seen - expected).ShouldBeLessThan(1e-6 * Math.Max(1, expected));
+        }, iter: 2000);
+    }
+
     [Theory]
     [InlineData("rectangle", 1e-9)]
     [InlineData("ellipse", 2e-3)]

@@ -1,61 +1,86 @@
 // Rules: what is typed is sent, what the server makes of it is shown. Nothing is computed here.
-(() => {
-  const rules = document.getElementById('rules');
-  const form = document.getElementById('rule-form');
-  const impact = document.getElementById('impact');
-  const address = rules.dataset.address;
-  let changed = rules.dataset.changed === 'yes';
-  let leaving = false;
+import { ask } from './shared/http.js';
+import { isTyping } from './shared/pointer.js';
+import { listen } from './shared/events.js';
+import { tell } from './shared/notices.js';
 
-  form.addEventListener('input', () => { changed = true; });
-  form.addEventListener('submit', event => event.preventDefault());
+const rules = document.getElementById('rules');
+const form = document.getElementById('rule-form');
+const impact = document.getElementById('impact');
+const { address } = rules.dataset;
+let changed = rules.dataset.changed === 'yes', leaving = false;
 
-  // The nine places of alignment fill in the two fields.
-  document.getElementById('rule-nine').addEventListener('click', event => {
-    const button = event.target.closest('button');
-    if (!button) return;
-    form.querySelector('[name="Set[AlignX]"]').value = button.dataset.x;
-    form.querySelector('[name="Set[AlignY]"]').value = button.dataset.y;
-    form.dispatchEvent(new Event('change', { bubbles: true }));
-    form.dispatchEvent(new Event('input', { bubbles: true }));
-  });
-  form.addEventListener('input', showNine);
-  function showNine() {
-    const x = form.querySelector('[name="Set[AlignX]"]').value, y = form.querySelector('[name="Set[AlignY]"]').value;
-    for (const button of document.querySelectorAll('#rule-nine button')) button.setAttribute('aria-pressed', button.dataset.x === x && button.dataset.y === y);
+form.addEventListener('input', () => { changed = true; });
+form.addEventListener('submit', event => event.preventDefault());
+
+// The nine places of alignment fill in the two fields.
+const field = name => form.querySelector(`[name="Set[${name}]"]`);
+document.getElementById('rule-nine').addEventListener('click', event => {
+  const button = event.target.closest('button');
+  if (!button) return;
+  field('AlignX').value = button.dataset.x;
+  field('AlignY').value = button.dataset.y;
+  for (const kind of ['change', 'input']) form.dispatchEvent(new Event(kind, { bubbles: true }));
+});
+form.addEventListener('input', showNine);
+function showNine() {
+  for (const button of document.querySelectorAll('#rule-nine button')) button.setAttribute('aria-pressed', button.dataset.x === field('AlignX').value && button.dataset.y === field('AlignY').value);
+}
+
+function go(to) {
+  leaving = true;
+  location.href = to;
+}
+
+async function step(what) {
+  const values = new FormData();
+  values.append('do', what);
+  try {
+    const { head } = await ask('POST', `${address}?handler=History`, { form: values });
+    go(head.goesTo);
+  } catch (problem) {
+    tell(problem.message);
   }
+}
 
-  document.addEventListener('click', event => {
-    if (event.target.closest('#discard')) {
-      leaving = true;
-      location.href = address;
-    }
-    const history = event.target.closest('#history [data-do]');
-    if (history) htmx.ajax('POST', `${address}?handler=History`, { values: { do: history.dataset.do }, swap: 'none' });
-  });
-  document.addEventListener('keydown', event => {
-    if (event.target.closest('input, select, textarea') || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return;
-    event.preventDefault();
-    htmx.ajax('POST', `${address}?handler=History`, { values: { do: event.shiftKey ? 'redo' : 'undo' }, swap: 'none' });
-  });
+document.addEventListener('click', event => {
+  if (event.target.closest('#discard')) go(address);
+  const history = event.target.closest('#history [data-do]');
+  if (history) step(history.dataset.do);
+});
+document.addEventListener('keydown', event => {
+  if (isTyping(event.target) || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return;
+  event.preventDefault();
+  step(event.shiftKey ? 'redo' : 'undo');
+});
 
-  // What was asked for in a card is shown at the right; the card has done its work.
-  document.addEventListener('htmx:afterRequest', event => {
-    const to = event.detail.xhr?.getResponseHeader('HX-Redirect');
-    if (to) leaving = true;
-    if (event.detail.successful) event.target.closest('[popover]')?.hidePopover();
-  });
+// What was asked for is done, or opens another rule: leaving loses nothing. htmx tells of it before it goes there.
+document.addEventListener('htmx:beforeOnLoad', event => {
+  if (event.detail.xhr.getResponseHeader('HX-Redirect')) leaving = true;
+});
+// What was asked for in a card is shown at the right; the card has done its work.
+document.addEventListener('htmx:afterRequest', event => {
+  if (event.detail.successful) event.target.closest('[popover]')?.hidePopover();
+});
 
-  // Typed but not applied: nothing is lost without a word.
-  window.addEventListener('beforeunload', event => {
-    if (changed && !leaving) event.preventDefault();
-  });
+// Typed but not applied: nothing is lost without a word.
+window.addEventListener('beforeunload', event => {
+  if (changed && !leaving) event.preventDefault();
+});
 
-  // Another window changed something: look at it as it is now, unless something is under way here; that is then shown against it.
-  const revision = () => Number(document.getElementById('revision').dataset.revision);
-  const events = new EventSource(`/publications/${rules.dataset.publication}/events`);
-  events.addEventListener('changed', event => {
-    if (Number(event.data) <= revision() || leaving) return;
+// Among many rules, those whose names hold what is typed.
+const search = document.getElementById('rule-search');
+search?.addEventListener('input', () => {
+  const wanted = search.value.trim().toLowerCase();
+  for (const item of document.querySelectorAll('.rule-list li')) item.hidden = !item.querySelector('.rule-name').textContent.toLowerCase().includes(wanted);
+});
+document.querySelector('.rule-item[aria-current]')?.scrollIntoView({ block: 'nearest' });
+
+// Another window changed something: look at it as it is now, unless something is under way here; that is then shown against it.
+const revision = () => Number(document.getElementById('revision').dataset.revision);
+listen(rules.dataset.publication, {
+  changed: newest => {
+    if (newest <= revision() || leaving) return;
     if (!changed) {
       leaving = true;
       location.reload();
@@ -66,5 +91,5 @@
       note.textContent = 'Something was changed in another window meanwhile. If it was this rule, applying will be refused, and nothing overwritten.';
       impact.prepend(note);
     }
-  });
-})();
+  },
+});

@@ -5,7 +5,7 @@ using System.Runtime.CompilerServices;
 using System.Threading.Channels;
 using Formatum.Storage;
 
-namespace Formatum.Web;
+namespace Formatum.Web.Hosting;
 
 /// <summary>Tells every window open on a publication when it has changed, wherever the change came from.</summary>
 public sealed class ChangeEvents

@@ -2,7 +2,7 @@ using System.Globalization;
 using System.Net;
 using Formatum.Imaging;
 
-namespace Formatum.Web;
+namespace Formatum.Web.Hosting;
 
 /// <summary>What whoever runs the server chooses, on the command line or in the environment.</summary>
 public sealed record ServerOptions

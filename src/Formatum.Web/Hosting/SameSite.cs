@@ -1,6 +1,6 @@
 using Microsoft.AspNetCore.Mvc;
 
-namespace Formatum.Web;
+namespace Formatum.Web.Hosting;
 
 /// <summary>Refuses what changes something, or keeps a line open, and comes from another site's page. Programs, which send no origin, pass.</summary>
 public sealed class SameSite(RequestDelegate next)

@@ -1,0 +1,23 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
+
+namespace Formatum.Web.Desk;
+
+/// <summary>An edit as the Desk sends it.</summary>
+/// <param name="Seen">The revision at which this piece of work began.</param>
+/// <param name="Inside">Whether the hand is inside a picture.</param>
+/// <param name="Command">What is done.</param>
+public sealed record DeskRequest(long Seen, bool Inside, DeskCommand Command);
+
+/// <summary>How the Desk and the server write to each other.</summary>
+internal static class DeskJson
+{
+    public static readonly JsonSerializerOptions Options = Set(new(JsonSerializerDefaults.Web));
+
+    public static JsonSerializerOptions Set(JsonSerializerOptions options)
+    {
+        options.NumberHandling = JsonNumberHandling.AllowReadingFromString;
+        options.Converters.Add(new JsonStringEnumConverter());
+        return options;
+    }
+}

@@ -1,0 +1,144 @@
+// The one queue of the Desk. Every edit, choice and refresh goes through it in order; none is dropped, none takes another's place.
+// Each ends as done or as a problem; after any problem the page shows what the server holds.
+import { answersAgain, ask, Problem, randomName } from '../shared/http.js';
+import { tell, tellAfterwards } from '../shared/notices.js';
+import { address, desk, inspector, numbers, withGroups } from './parts.js';
+import { change, state } from './state.js';
+import { keepTyped, showErrors } from './typed.js';
+
+const waiting = [];
+let working = false, choicesUnderWay = 0, afterwards = null, gone = null;
+
+// What is chosen as far as the queue has come. What was chosen later shows at once, and is reached in its turn.
+let reached = { ids: numbers(inspector.querySelector('[data-chosen]')?.dataset.chosen), inside: false };
+
+const beforeLeaving = [];
+
+// Something to do before the page is left for another spread, such as sending what was typed.
+export const onLeaving = run => beforeLeaving.push(run);
+
+// Waits its turn. Gives { done } or { problem }, and never throws.
+function queue(run, kind = '') {
+  return new Promise(resolve => {
+    waiting.push({ run, resolve, kind });
+    work();
+  });
+}
+
+async function work() {
+  if (working) return;
+  working = true;
+  // While something is under way, assistive technology waits with reading the Desk aloud.
+  desk.setAttribute('aria-busy', 'true');
+  while (waiting.length > 0) {
+    const { run, resolve } = waiting.shift();
+    resolve(await run().then(done => ({ done: done ?? true }), recover));
+  }
+  working = false;
+  desk.removeAttribute('aria-busy');
+  if (afterwards) await leave();
+  else if (newest > state.revision) refresh();
+}
+
+// Another window, or a program, changed something: it is shown once what is under way here is done.
+let newest = 0;
+export function changedElsewhere(revision) {
+  newest = Math.max(newest, revision);
+  if (!working && newest > state.revision) refresh();
+}
+
+async function recover(error) {
+  const problem = error instanceof Problem ? error : new Problem(500);
+  if (problem !== error) console.error(error);
+  await load('Refresh', reached).catch(again => console.error(again));
+  if (!showErrors(problem.errors)) tell(problem.message);
+  return { problem };
+}
+
+// Asks as often as it takes while nobody answers. What is asked again bears the same name, and is done once.
+async function surely(asking) {
+  for (; ;) {
+    try {
+      const answer = await asking();
+      gone?.();
+      gone = null;
+      return answer;
+    } catch (problem) {
+      if (!(problem instanceof Problem) || !problem.isGone) throw problem;
+      gone ??= tell('The server does not answer. What you do waits here, and is sent when it is back.', { stays: true });
+      await answersAgain();
+    }
+  }
+}
+
+async function load(handler, { ids, inside }) {
+  show(await surely(() => ask('GET', `${address}?handler=${handler}&frames=${ids.join(',')}&inside=${inside}`)));
+}
+
+// Puts an answer's pieces in their places, and takes over what it says.
+function show({ text, head }) {
+  keepTyped(() => window.htmx.swap(inspector, text, { swapStyle: 'innerHTML', swapDelay: 0, settleDelay: 0 }));
+  reached = { ids: numbers(inspector.querySelector('[data-chosen]')?.dataset.chosen), inside: inspector.querySelector('[data-inside]') !== null };
+  const next = { answered: state.answered + 1 };
+  if (choicesUnderWay === 0) Object.assign(next, { selection: reached.ids, inside: reached.inside });
+  if (head) Object.assign(next, takeOver(head));
+  change(next);
+}
+
+function takeOver(head) {
+  if (head.reload || head.goesTo || (head.shape && head.shape !== desk.dataset.shape)) afterwards = { ...afterwards, goesTo: head.goesTo ?? afterwards?.goesTo, told: head.told };
+  // A step that others took in between has not been shown yet: until it is, nothing done here was done in its knowledge.
+  const missed = head.stale || (head.before !== undefined && head.before > state.revision);
+  if (!missed) return { revision: head.revision };
+  if (!waiting.some(item => item.kind === 'refresh')) refresh();
+  return {};
+}
+
+// Leaves for another spread, or loads this one anew where its pages changed, once all that was begun is done.
+async function leave() {
+  const { goesTo, told } = afterwards;
+  afterwards = null;
+  for (const run of beforeLeaving) await run();
+  if (told) tellAfterwards(told);
+  if (goesTo && String(goesTo) !== desk.dataset.spread) location.href = `${desk.dataset.address}/${goesTo}`;
+  else location.reload();
+}
+
+// Makes an edit of what is chosen, or of the frames named in it. It was begun at the revision "seen".
+export function edit(command, { seen = state.revision } = {}) {
+  const key = randomName();
+  return queue(async () => {
+    const json = { seen, inside: reached.inside, command: { frames: reached.ids, ...command } };
+    // Ids go with commas between, however they were given.
+    for (const name of ['frames', 'keep', 'images', 'copied']) if (json.command[name] !== undefined) json.command[name] = String(json.command[name]);
+    show(await surely(() => ask('POST', address, { json, key })));
+    return reached;
+  });
+}
+
+// Chooses frames, each with its group unless it is meant alone; or goes into the picture of one.
+export function choose(ids, { inside = false, alone = false } = {}) {
+  const chosen = { ids: inside || alone ? ids : withGroups(ids), inside };
+  choicesUnderWay++;
+  change({ selection: chosen.ids, inside });
+  return queue(async () => {
+    choicesUnderWay--;
+    reached = chosen;
+    await load('Inspector', chosen);
+  });
+}
+
+// Shows what the server holds now.
+export const refresh = () => queue(() => load('Refresh', reached), 'refresh');
+
+// Sends a form of its own to a handler of the Desk. Throws a Problem; what it sends again is made once.
+export function post(handler, form, { seen = state.revision } = {}) {
+  const key = randomName();
+  return queue(async () => surely(() => ask('POST', `${address}?handler=${handler}&seen=${seen}`, { form, key })));
+}
+
+// Loads the page anew, or goes to another spread, when all that was begun is done.
+export function leaveFor(goesTo, told) {
+  afterwards = { goesTo, told };
+  queue(async () => {});
+}

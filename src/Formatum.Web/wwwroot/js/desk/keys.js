@@ -1,0 +1,142 @@
+// The keys of the Desk: one table, from which the list of keys is made too. The first line that applies is the one that is meant.
+import { cancelDrag } from './drag.js';
+import { canShape, changePoint, nudgePoint, shape, takeNext } from './tools/shape.js';
+import { canvas, frameElement, frameElements, idOf } from './parts.js';
+import { choose, edit } from './edits.js';
+import { chooseNarrower, goInto, nudge } from './selection.js';
+import { closeFree, isDrawingFree } from './tools/free.js';
+import { drawHere, takeTool } from './tools/draw.js';
+import { hasHand, hasTray, stepHand, takeUp, toggleHand } from './tools/tray.js';
+import { isTyping } from '../shared/pointer.js';
+import { nudgePicture, zoomPicture } from './tools/inside.js';
+import { showClean, zoom } from './view.js';
+import { state } from './state.js';
+
+const outside = () => !state.inside;
+const chosen = () => state.selection.length > 0 && !state.inside;
+const shaping = () => state.shaping;
+const drawing = () => state.tool !== 'pick';
+const away = event => event.target.closest('.strip, .pictures, .inspector, .workbar, .topbar');
+const arrows = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+
+// An arrow as steps; with Shift ten times as far.
+const byArrow = run => event => {
+  const [x, y] = arrows[event.key], times = event.shiftKey ? 10 : 1;
+  return run(x * times, y * times);
+};
+
+const tool = (key, name, words) => ({ keys: [key], group: 'Making', words, when: outside, run: () => takeTool(name) });
+
+// keys: as KeyboardEvent.key gives them, letters small, with "ctrl+", "alt+" and "shift+" before them.
+const table = [
+  tool('1', 'rectangle', 'Drag a rectangle'),
+  tool('2', 'ellipse', 'Drag an ellipse'),
+  tool('3', 'polygon', 'Drag a polygon; again for one side more'),
+  tool('4', 'free', 'Draw a free outline: points, or one stroke'),
+  tool('5', 'text', 'Drag a text frame'),
+  { keys: ['Enter'], when: isDrawingFree, run: closeFree },
+  { keys: ['Enter'], group: 'Making', words: 'With a tool in hand: make the frame in the middle of the page', when: () => drawing() && !['free', 'grid', 'set-down'].includes(state.tool), run: drawHere },
+  { show: 'Shift, Alt', group: 'Making', words: 'While dragging a frame: equal sides; from the middle' },
+
+  { keys: ['ArrowLeft', 'ArrowRight'], group: 'Tray', words: 'With a picture in hand: the one before, the next', when: hasHand, run: event => stepHand(event.key === 'ArrowRight' ? 1 : -1) },
+  { keys: ['t'], group: 'Tray', words: 'Take up the pictures of the tray, or put them down', when: hasTray, run: toggleHand },
+  { keys: ['Escape'], when: hasHand, run: () => takeUp(null) },
+  { show: 'Alt \u2190 \u2192, Delete', group: 'Tray', words: 'On a picture of the tray: move it, take it out' },
+
+  { keys: ['p'], group: 'Outline', words: 'Change the points of the frame\u2019s outline', when: () => chosen() && canShape(), run: () => shape(!state.shaping) },
+  { keys: ['Escape'], when: shaping, run: () => shape(false) },
+  { keys: ['n', 'shift+n'], group: 'Outline', words: 'The next point; with Shift, the one before', when: shaping, run: event => takeNext(event.shiftKey ? -1 : 1) },
+  { keys: ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], shift: true, show: '\u2190 \u2191 \u2192 \u2193', group: 'Outline', words: 'Move the point; with Shift, ten times', when: shaping, run: byArrow(nudgePoint) },
+  { keys: ['b'], group: 'Outline', words: 'Bend the point, or make it a corner', when: shaping, run: () => changePoint('shape-bend') },
+  { keys: ['Insert'], group: 'Outline', words: 'One more point behind it', when: shaping, run: () => changePoint('shape-add-next') },
+  { keys: ['Delete'], group: 'Outline', words: 'Take the point away', when: shaping, run: () => changePoint('shape-remove') },
+
+  { keys: ['Tab'], show: 'Tab, Enter', group: 'Choosing', words: 'From frame to frame; choose it, then go into its picture or text' },
+  { keys: ['Enter'], when: event => outside() && !event.target.closest('button:not([data-frame]), a, summary'), run: enter },
+  { show: 'Double click', group: 'Choosing', words: 'Go into the picture or the text' },
+  { show: 'Shift click', group: 'Choosing', words: 'One frame more, or less' },
+  { show: 'Ctrl click', group: 'Choosing', words: 'The frame beneath the one that is chosen' },
+  { show: 'Click again', group: 'Choosing', words: 'One frame of a group that is chosen' },
+  { keys: ['ctrl+a'], group: 'Choosing', words: 'All frames of the spread', when: outside, run: () => choose(frameElements().map(idOf)) },
+  { keys: ['Escape'], group: 'Choosing', words: 'Out of the picture, text or field; put the tool down; let go of what is chosen', run: escape },
+
+  { keys: ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], shift: true, show: '\u2190 \u2191 \u2192 \u2193', group: 'Arranging', words: 'Nudge; with Shift, ten times', when: event => chosen() && !away(event), run: byArrow(nudge) },
+  { show: 'Shift, Alt, Ctrl', group: 'Arranging', words: 'While moving: straight; a copy; without snapping' },
+  { show: 'Shift, Alt, Ctrl', group: 'Arranging', words: 'While sizing: the ratio kept; from the middle; the picture scaled too' },
+  { keys: ['ctrl+d'], group: 'Arranging', words: 'Duplicate', when: chosen, run: () => edit({ do: 'repeat', count: 1, rows: 1, byX: '12pt', byY: '12pt' }) },
+  { keys: ['ctrl+g', 'ctrl+shift+g'], show: 'Ctrl G', group: 'Arranging', words: 'Group; with Shift, ungroup', when: chosen, run: event => edit({ do: event.shiftKey ? 'ungroup' : 'group' }) },
+  { keys: ['PageUp', 'shift+PageUp'], show: 'Page up', group: 'Arranging', words: 'Forward; with Shift, to the front', when: chosen, run: event => edit({ do: 'stack', stack: event.shiftKey ? 'Front' : 'Forward' }) },
+  { keys: ['PageDown', 'shift+PageDown'], show: 'Page down', group: 'Arranging', words: 'Back; with Shift, to the back', when: chosen, run: event => edit({ do: 'stack', stack: event.shiftKey ? 'Back' : 'Backward' }) },
+  { keys: ['Delete', 'Backspace'], show: 'Delete', group: 'Arranging', words: 'Remove the frame', when: event => chosen() && !away(event), run: () => edit({ do: 'remove' }) },
+  { show: 'Ctrl C, X, V', group: 'Arranging', words: 'Copy, cut, paste at the pointer; with Shift, where it was' },
+
+  { keys: ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], shift: true, show: '\u2190 \u2191 \u2192 \u2193', group: 'In a picture', words: 'Nudge the picture; with Shift, ten times', when: event => state.inside && !away(event), run: byArrow(nudgePicture) },
+  { keys: ['+', 'shift++', '='], show: '+', group: 'In a picture', words: 'Enlarge the picture', when: () => state.inside, run: () => zoomPicture(1.05) },
+  { keys: ['-'], show: '\u2212', group: 'In a picture', words: 'Reduce the picture', when: () => state.inside, run: () => zoomPicture(1 / 1.05) },
+  { keys: ['.'], group: 'In a picture', words: 'Step through the fits', when: () => state.selection.length > 0, run: () => edit({ do: 'step-fit' }) },
+
+  { keys: ['+', 'shift++', '='], show: '+, \u2212', group: 'Looking', words: 'Zoom in, zoom out', run: () => zoom('in') },
+  { keys: ['-'], run: () => zoom('out') },
+  { show: 'Ctrl wheel, two fingers', group: 'Looking', words: 'Zoom about the pointer' },
+  { show: 'Space drag, one finger', group: 'Looking', words: 'Pan' },
+  { keys: ['`'], group: 'Looking', words: 'Hold: the page clean', run: () => showClean(true) },
+
+  { keys: ['ctrl+z', 'ctrl+shift+z'], show: 'Ctrl Z', group: 'Everywhere', words: 'Undo what you did last; with Shift, redo', run: event => edit({ do: event.shiftKey ? 'redo' : 'undo' }) },
+  { keys: ['?', 'shift+?'], show: '?', group: 'Everywhere', words: 'This list', run: () => document.getElementById('keys').showPopover() },
+];
+
+function enter(event) {
+  const frame = event.target.closest('[data-frame]'), id = frame ? idOf(frame) : state.selection[0];
+  if (!id) return;
+  if (state.selection.length === 1 && state.selection[0] === id) goInto(frameElement(id));
+  else if (frame && state.selection.includes(id)) chooseNarrower(id, state.selection);
+  else if (frame) choose([id]);
+}
+
+function escape() {
+  if (state.inside) choose(state.selection);
+  else if (drawing()) takeTool('pick');
+  else if (state.selection.length > 0) choose([]);
+  cancelDrag();
+}
+
+function nameOf(event) {
+  const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
+  return `${event.ctrlKey || event.metaKey ? 'ctrl+' : ''}${event.altKey ? 'alt+' : ''}${event.shiftKey ? 'shift+' : ''}${key}`;
+}
+
+document.addEventListener('keydown', event => {
+  if (document.querySelector('dialog[open], [popover]:popover-open')) return;
+  if (isTyping(event.target)) {
+    // Out of a field, so that the keys are the page's again.
+    if (event.key === 'Escape' && !event.defaultPrevented && state.writing === null) canvas.focus({ preventScroll: true });
+    return;
+  }
+  const name = nameOf(event), plain = name.replace('shift+', '');
+  const line = table.find(({ keys = [], shift, run, when }) => run && (keys.includes(name) || (shift && keys.includes(plain))) && (when?.(event) ?? true));
+  if (!line) return;
+  event.preventDefault();
+  line.run(event);
+});
+
+// ---- The list ---------------------------------------------------------------------------------------------------------------------------
+
+const names = { ctrl: 'Ctrl', alt: 'Alt', shift: 'Shift', Escape: 'Escape', '-': '\u2212', ArrowLeft: '\u2190', ArrowRight: '\u2192' };
+const shown = ({ show, keys }) => show ?? keys.map(key => key.split(/(?<=.)\+/).map(part => names[part] ?? (part.length === 1 ? part.toUpperCase() : part)).join(' ')).join(', ');
+
+function makeList() {
+  const list = document.getElementById('key-list');
+  for (const group of new Set(table.map(line => line.group).filter(Boolean))) {
+    const section = document.createElement('section'), heading = document.createElement('h3'), rows = document.createElement('dl');
+    heading.textContent = group;
+    for (const line of table.filter(l => l.group === group && l.words)) {
+      const key = document.createElement('dt'), words = document.createElement('dd');
+      for (const part of shown(line).split(' ')) key.append(Object.assign(document.createElement('kbd'), { textContent: part.replace(/,$/, '') }), ' ');
+      words.textContent = line.words;
+      rows.append(key, words);
+    }
+    section.append(heading, rows);
+    list.append(section);
+  }
+}
+makeList();

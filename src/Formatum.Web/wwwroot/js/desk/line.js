@@ -1,0 +1,63 @@
+// The line on which drags are asked about: one question at a time, and the newest pointer position wins.
+import { address } from './parts.js';
+import { state } from './state.js';
+
+// A question that is not answered by then is given up; the next one may be.
+const deadline = 4000;
+
+let line = null, answered = null;
+
+function open() {
+  line = new WebSocket(`${location.origin.replace(/^http/, 'ws')}${address}/hand`);
+  line.addEventListener('message', event => answered?.(JSON.parse(event.data)));
+  line.addEventListener('close', () => {
+    line = null;
+    answered?.(null);
+  });
+}
+
+function question(command) {
+  if (!line) open();
+  const on = line;
+  return new Promise(resolve => {
+    // A line that does not answer is closed, so that an answer that comes late is not taken for the next one's.
+    const timer = setTimeout(() => on.close(), deadline);
+    answered = answer => {
+      clearTimeout(timer);
+      answered = null;
+      resolve(answer);
+    };
+    const send = () => on.send(JSON.stringify({ inside: state.inside, command: { frames: state.selection.join(','), ...command } }));
+    if (on.readyState === WebSocket.OPEN) send();
+    else on.addEventListener('open', send, { once: true });
+  });
+}
+
+let asking = false, next = null;
+async function askNext() {
+  if (asking || !next) return;
+  const { command, from } = next;
+  next = null;
+  asking = true;
+  const answer = await question(command);
+  asking = false;
+  if (answer && from.open) from.show(answer);
+  askNext();
+}
+
+// Asks what a drag would come to, as often as the pointer moves; what is answered is shown while it is open.
+export function asker(show) {
+  const from = { open: true, show };
+  return {
+    ask(command) {
+      next = { command, from };
+      askNext();
+    },
+    close() {
+      from.open = false;
+      if (next?.from === from) next = null;
+    },
+  };
+}
+
+open();

@@ -1,0 +1,33 @@
+// The Desk: follows the pointer and the keys, sends them to the server, and shows what it answers. No fit, no snap and no size is computed here.
+import '../shared/intake.js';
+import './grips.js';
+import './selection.js';
+import './inspector.js';
+import './tools/draw.js';
+import './tools/free.js';
+import './tools/gap.js';
+import './tools/guides.js';
+import './tools/place.js';
+import './tools/pour.js';
+import './tools/shape.js';
+import './tools/text.js';
+import './tools/tray.js';
+import './clipboard.js';
+import './history.js';
+import './keys.js';
+import './subject.js';
+import { changedElsewhere, refresh } from './edits.js';
+import { change } from './state.js';
+import { desk, inspector, numbers, publication } from './parts.js';
+import { listen } from '../shared/events.js';
+import { showAsBefore } from './view.js';
+
+change({
+  selection: numbers(inspector.querySelector('[data-chosen]')?.dataset.chosen),
+  revision: Number(document.getElementById('revision').dataset.revision),
+  answered: 1,
+});
+listen(publication, { changed: changedElsewhere, links: refresh });
+showAsBefore();
+document.querySelector('.strip-item[aria-current]')?.scrollIntoView({ block: 'nearest', inline: 'center' });
+desk.dataset.ready = 'yes';

@@ -1,0 +1,76 @@
+// The standing elements of the Desk, and how what is drawn on the spread is found and made.
+import { state } from './state.js';
+
+export const desk = document.getElementById('desk');
+export const svg = document.getElementById('spread');
+export const canvas = document.getElementById('canvas');
+export const inspector = document.getElementById('inspector');
+export const underWay = document.getElementById('under-way');
+export const grips = document.getElementById('grips');
+export const marks = document.getElementById('marks');
+export const tray = document.getElementById('tray');
+export const sheet = document.getElementById('sheet');
+export const pointerWords = document.getElementById('pointer-words');
+
+export const publication = desk.dataset.publication;
+export const address = `${desk.dataset.address}/${desk.dataset.spread}`;
+export const pages = svg.dataset.pages.split(';').map(text => text.split(' ').map(Number));
+
+export const frameElement = id => document.getElementById(`frame-${id}`);
+export const frameElements = () => [...svg.querySelectorAll('#frames [data-frame]')];
+export const idOf = element => Number(element.dataset.frame);
+export const boxOf = element => element.dataset.box.split(' ').map(Number);
+export const numbers = text => (text ? text.split(',').map(Number) : []);
+
+export function make(name, attributes) {
+  const element = document.createElementNS('http://www.w3.org/2000/svg', name);
+  setAll(element, attributes);
+  return element;
+}
+
+export function setAll(element, attributes) {
+  for (const [name, value] of Object.entries(attributes)) element.setAttribute(name, value);
+}
+
+// Where an event happened, in points of the spread.
+export function at(event) {
+  const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(svg.getScreenCTM().inverse());
+  return { x: point.x, y: point.y };
+}
+
+export function turnOf(frame) {
+  const [x, y, width, height] = boxOf(frame);
+  return `rotate(${frame.dataset.angle} ${x + width / 2} ${y + height / 2})`;
+}
+
+// The upright box around a frame, in points of the spread: where its outline is seen.
+export function boundsOf(frame) {
+  const seen = frame.querySelector('.outline').getBoundingClientRect(), toSpread = svg.getScreenCTM().inverse();
+  const p = new DOMPoint(seen.left, seen.top).matrixTransform(toSpread), q = new DOMPoint(seen.right, seen.bottom).matrixTransform(toSpread);
+  return [p.x, p.y, q.x - p.x, q.y - p.y];
+}
+
+// The upright box around all that is chosen; null where nothing is.
+export function boundsOfSelection() {
+  const boxes = state.selection.map(frameElement).filter(Boolean).map(boundsOf);
+  if (boxes.length === 0) return null;
+  const left = Math.min(...boxes.map(b => b[0])), top = Math.min(...boxes.map(b => b[1]));
+  return [left, top, Math.max(...boxes.map(b => b[0] + b[2])) - left, Math.max(...boxes.map(b => b[1] + b[3])) - top];
+}
+
+// Frames of one group are chosen together.
+export function withGroups(ids) {
+  const groups = new Set(ids.map(id => frameElement(id)?.dataset.group).filter(Boolean));
+  const more = frameElements().filter(frame => groups.has(frame.dataset.group)).map(idOf);
+  return [...new Set([...ids, ...more])];
+}
+
+// Opens a card where the pointer is, once the click that asked for it is over; it would close it again.
+export function showCard(card, event, field) {
+  setTimeout(() => {
+    card.showPopover();
+    card.style.left = `${Math.max(12, Math.min(event.clientX, innerWidth - card.offsetWidth - 12))}px`;
+    card.style.top = `${Math.max(12, Math.min(event.clientY + 8, innerHeight - card.offsetHeight - 12))}px`;
+    field?.select?.();
+  });
+}

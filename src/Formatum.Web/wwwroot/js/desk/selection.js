@@ -1,0 +1,106 @@
+// What a pointer on the spread chooses, moves and sizes.
+import { choose, edit } from './edits.js';
+import { startDrag } from './drag.js';
+import { at, boundsOf, canvas, frameElements, idOf, make, setAll, svg, underWay, withGroups } from './parts.js';
+import { followPointer } from '../shared/pointer.js';
+import { state } from './state.js';
+import { pivot } from './inspector.js';
+import { dragOfTool } from './tools/draw.js';
+import { write } from './tools/text.js';
+
+// The frames under the pointer, topmost first.
+function stackAt(event) {
+  const there = document.elementsFromPoint(event.clientX, event.clientY).map(element => element.closest('[data-frame]')).filter(Boolean);
+  return [...new Set(there)].map(idOf);
+}
+
+svg.addEventListener('pointerdown', event => {
+  if (event.button !== 0 || state.inside) return;
+  if (state.tool !== 'pick') {
+    const made = dragOfTool(state.tool);
+    if (!made) return;
+    event.preventDefault();
+    startDrag(event, made.command, made);
+    return;
+  }
+  if (event.target.closest('[data-guide], [data-gap], [data-point]')) return;
+  const grip = event.target.closest('[data-grip]');
+  if (grip && state.selection.length > 0) {
+    event.preventDefault();
+    startDrag(event, grip.dataset.grip === 'turn' ? { do: 'turn', ...pivot() } : { do: 'resize', grip: grip.dataset.grip });
+    return;
+  }
+  const frame = event.target.closest('[data-frame]');
+  if (frame) pressFrame(event, frame);
+});
+
+function pressFrame(event, frame) {
+  const id = idOf(frame), chosen = state.selection, was = chosen.includes(id);
+  event.preventDefault();
+  if (event.shiftKey) {
+    // With its group, both ways.
+    const group = withGroups([id]);
+    choose(was ? chosen.filter(other => !group.includes(other)) : [...chosen, id]);
+    return;
+  }
+  if ((event.ctrlKey || event.metaKey) && stackAt(event).some(other => chosen.includes(other))) {
+    // A click takes the frame beneath the one that is chosen; from the lowest, back to the topmost. A drag moves what is chosen.
+    startDrag(event, { do: 'move' }, { onClick: () => chooseBeneath(stackAt(event)) });
+    return;
+  }
+  if (!was) choose([id]);
+  frame.focus({ preventScroll: true });
+  // A click on one of several chooses it alone; on one of a group, first its group and then itself. A drag moves them all.
+  const again = was && chosen.length > 1 ? () => chooseNarrower(id, chosen) : null;
+  if (frame.classList.contains('frame-locked')) again?.();
+  else startDrag(event, { do: 'move' }, { onClick: again });
+}
+
+function chooseBeneath(stack) {
+  choose([stack[(stack.findIndex(other => state.selection.includes(other)) + 1) % stack.length]]);
+}
+
+const alike = (a, b) => a.length === b.length && a.every(id => b.includes(id));
+
+export function chooseNarrower(id, chosen) {
+  choose([id], { alone: alike(withGroups([id]), chosen) });
+}
+
+// A frame dragged over the table by the pointer, to choose what it meets.
+canvas.addEventListener('pointerdown', event => {
+  if (event.button !== 0 || event.pointerType === 'touch' || state.inside || state.tool !== 'pick') return;
+  if (event.target.closest('[data-frame], [data-grip], [data-point], [data-guide], [data-gap]')) return;
+  const from = at(event), before = event.shiftKey ? state.selection : [], box = make('rect', { class: 'marquee' });
+  let met = null;
+  canvas.setPointerCapture(event.pointerId);
+  followPointer(canvas, e => {
+    const to = at(e), x = Math.min(from.x, to.x), y = Math.min(from.y, to.y), width = Math.abs(to.x - from.x), height = Math.abs(to.y - from.y);
+    if (!met && Math.max(width, height) * state.scale < 4) return;
+    underWay.replaceChildren(box);
+    setAll(box, { x, y, width, height });
+    met = frameElements().filter(frame => {
+      const [fx, fy, fw, fh] = boundsOf(frame);
+      return fx < x + width && x < fx + fw && fy < y + height && y < fy + fh;
+    }).map(idOf);
+  }, e => {
+    if (met) underWay.replaceChildren();
+    if (e.type === 'pointercancel') return;
+    const next = [...new Set([...before, ...(met ?? [])])];
+    if (next.join() !== state.selection.join()) choose(next);
+  });
+});
+
+svg.addEventListener('dblclick', event => {
+  if (state.shaping || state.inside) return;
+  // The pointer was captured by the drawing, so the event does not say what lies under it.
+  const frame = document.elementFromPoint(event.clientX, event.clientY)?.closest('[data-frame]');
+  if (frame) goInto(frame);
+});
+
+// Goes into the text of a frame, or into its picture.
+export function goInto(frame) {
+  if (frame.classList.contains('frame-text')) write(idOf(frame));
+  else if (!frame.classList.contains('frame-empty')) choose([idOf(frame)], { inside: true });
+}
+
+export const nudge = (x, y) => edit({ do: 'nudge', stepsX: x, stepsY: y });
