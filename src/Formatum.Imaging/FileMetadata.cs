@@ -17,7 +17,7 @@ internal sealed record Description(string? Title, string? Caption, string? Credi
     /// </summary>
     public static Description Of(IReadOnlyList<MetadataExtractor.Directory> all)
     {
-        var xmp = all.OfType<XmpDirectory>().SelectMany(x => x.GetXmpProperties()).GroupBy(p => p.Key).ToDictionary(g => g.Key, g => g.First().Value);
+        var xmp = FileMetadata.Tried(() => all.OfType<XmpDirectory>().SelectMany(x => x.GetXmpProperties()).GroupBy(p => p.Key).ToDictionary(g => g.Key, g => g.First().Value), []);
         var iptc = all.OfType<IptcDirectory>().FirstOrDefault();
         return new(
             First(xmp.GetValueOrDefault("dc:title[1]"), iptc?.GetString(IptcDirectory.TagObjectName)),
@@ -36,15 +36,21 @@ internal sealed record Description(string? Title, string? Caption, string? Credi
 internal static class FileMetadata
 {
     /// <summary>Empty where it cannot be read: whether the file is broken is for the decoder to say.</summary>
-    public static IReadOnlyList<MetadataExtractor.Directory> Of(string path)
+    public static IReadOnlyList<MetadataExtractor.Directory> Of(string path) =>
+        Tried(() => ImageMetadataReader.ReadMetadata(path), []);
+
+    /// <summary>
+    /// What is read of metadata, or something else where that fails in any way: the reader of a hundred formats throws whatever it comes upon, and words about a picture must never keep the picture out.
+    /// </summary>
+    public static T Tried<T>(Func<T> read, T otherwise)
     {
         try
         {
-            return ImageMetadataReader.ReadMetadata(path);
+            return read();
         }
-        catch (Exception e) when (e is ImageProcessingException or IOException)
+        catch (Exception e) when (e is not OutOfMemoryException)
         {
-            return [];
+            return otherwise;
         }
     }
 }

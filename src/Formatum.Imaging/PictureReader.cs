@@ -71,10 +71,10 @@ public sealed class PictureReader(PictureLimits limits, PreviewStore previews)
         int width = header.Width, height = header.Height;
         if ((long)width * height > limits.MostPixels)
             throw new BadPicture($"The picture has {width} x {height} pixels, {(long)width * height / 1_000_000} megapixels; {limits.MostPixels / 1_000_000} is the most. Reduce it first.");
-        int orientation = header.Contains("orientation") ? Convert.ToInt32(header.Get("orientation")) : 1;
+        int orientation = FileMetadata.Tried(() => header.Contains("orientation") ? Convert.ToInt32(header.Get("orientation")) : 1, 1);
         var metadata = format == "svg" ? [] : FileMetadata.Of(path);
-        (double X, double Y)? ppi = format == "svg" ? (SvgPpi, SvgPpi) : StoredResolution.Of(metadata);
-        var (title, caption, credit) = Description.Of(metadata);
+        (double X, double Y)? ppi = format == "svg" ? (SvgPpi, SvgPpi) : FileMetadata.Tried(() => StoredResolution.Of(metadata), null);
+        var (title, caption, credit) = FileMetadata.Tried(() => Description.Of(metadata), new(null, null, null));
         return new()
         {
             Id = 0,

@@ -60,9 +60,6 @@ public static class Vips
     private static bool NeedsColourConversion(Image header)
     {
         if (header.Interpretation is Enums.Interpretation.Cmyk or Enums.Interpretation.Lab) return true;
-        return header.Contains("icc-profile-data") && header.Get("icc-profile-data") is byte[] profile && !SaysSrgb(profile);
+        return header.Contains("icc-profile-data") && header.Get("icc-profile-data") is byte[] profile && !IccProfile.IsSrgb(profile);
     }
-
-    /// <summary>Whether a profile's description names sRGB, in ASCII or in UTF-16 (ICC.1, 10.15, 10.18).</summary>
-    private static bool SaysSrgb(ReadOnlySpan<byte> profile) => profile.IndexOf("sRGB"u8) >= 0 || profile.IndexOf("\0s\0R\0G\0B"u8) >= 0;
 }

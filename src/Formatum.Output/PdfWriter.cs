@@ -41,14 +41,24 @@ public static class PdfWriter
         double bleed = options.Bleed ? setup.Bleed : 0;
         double markStart = Math.Max(bleed, MarkNearest), border = options.Marks ? markStart + MarkLength : bleed;
         double mediaWidth = setup.PageWidth + 2 * border, mediaHeight = setup.PageHeight + 2 * border;
+        if (Math.Max(mediaWidth, mediaHeight) > Setup.LargestSide)
+            throw new EditRefused("marks", $"With {(options.Marks ? "marks" : "the bleed")} the sheet would be {Units.Text(Math.Max(mediaWidth, mediaHeight), setup.Unit)}; {Units.Text(Setup.LargestSide, setup.Unit)} (200 inches) is the most a PDF page can have. Leave {(options.Marks ? "the marks" : "the bleed")} out, or make the page smaller.");
         double canvasWidth = Math.Ceiling(mediaWidth / Grid) * Grid, canvasHeight = Math.Ceiling(mediaHeight / Grid) * Grid;
 
-        var pages = Spreads(publication, firstPage, last).SelectMany(spread => spread.Pages.Where(p => p.Number >= firstPage && p.Number <= last).Select(page => (Spread: spread, Page: page)));
+        var pages = Spreads(publication, firstPage, last).SelectMany(spread => spread.Pages.Where(p => p.Number >= firstPage && p.Number <= last).Select(page => (Spread: spread, Page: page)))
+            .OrderBy(p => p.Page.Number).ToList();
+        // The pages of a spread come one after the other: what is composed for one serves the other.
+        (Spread? Spread, Scene? Scene) composed = default;
+        Scene SceneOf(Spread spread)
+        {
+            if (!ReferenceEquals(composed.Spread, spread)) composed = (spread, Composer.Compose(publication, spread, Typefaces.Shipped));
+            return composed.Scene!;
+        }
         // An image is kept until it was shown for the last time, so that the library knows it again and writes it once.
-        var shown = pages.SelectMany(p => SceneCanvas.Visible(Composer.Compose(publication, p.Spread, Typefaces.Shipped), p.Page.Trim.Grown(bleed))).Select(f => f.Image?.Source).OfType<LinkedImage>().ToList();
+        var shown = pages.SelectMany(p => SceneCanvas.Visible(SceneOf(p.Spread), p.Page.Trim.Grown(bleed))).Select(f => f.Image?.Source).OfType<LinkedImage>().ToList();
         var usesLeft = shown.GroupBy(i => i.Id).ToDictionary(g => g.Key, g => g.Count());
         if (!options.Proof) SceneImages.ThrowIfMissing(shown);
-        var kept = new Dictionary<int, DrawableImage>();
+        var kept = new Dictionary<(int Id, Affine Placed), DrawableImage>();
         try
         {
             using var stream = new SKFileWStream(path);
@@ -63,12 +73,18 @@ public static class PdfWriter
                 canvas.Translate((float)(border - page.Trim.X), (float)(border - page.Trim.Y + canvasHeight - mediaHeight));
                 canvas.Save();
                 canvas.ClipRect(SKRect.Create((float)visible.X, (float)visible.Y, (float)visible.Width, (float)visible.Height));
-                SceneCanvas.Draw(canvas, SceneCanvas.Visible(Composer.Compose(publication, spread, Typefaces.Shipped), visible), (image, placed) =>
-                    kept.TryGetValue(image.Source.Id, out var known) ? known : kept[image.Source.Id] = SceneImages.ForPrint(image.Source, placed, options.Proof ? previews : null),
+                SceneCanvas.Draw(canvas, SceneCanvas.Visible(SceneOf(spread), visible), (image, placed) =>
+                    {
+                        // Drawn pictures have the pixels of their place; all others have their own, and are written once.
+                        var key = (image.Source.Id, SceneImages.IsDrawnToSize(image.Source) ? placed with { E = 0, F = 0 } : default);
+                        return kept.TryGetValue(key, out var known) ? known : kept[key] = SceneImages.ForPrint(image.Source, placed, options.Proof ? previews : null);
+                    },
                     image =>
                     {
-                        if (--usesLeft[image.Source.Id] == 0 && kept.Remove(image.Source.Id, out var done)) done.Dispose();
-                    });
+                        if (--usesLeft[image.Source.Id] > 0) return;
+                        foreach (var key in kept.Keys.Where(k => k.Id == image.Source.Id).ToList())
+                            if (kept.Remove(key, out var done)) done.Dispose();
+                    }, boundShadows: true);
                 canvas.Restore();
                 if (options.Marks) DrawMarks(canvas, page.Trim, markStart);
                 document.EndPage();

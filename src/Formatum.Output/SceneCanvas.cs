@@ -19,7 +19,8 @@ public static class SceneCanvas
     /// <param name="frames">What to draw, from the lowest to the topmost.</param>
     /// <param name="take">Gives what to draw for an image, from its map from the unit square to the spread.</param>
     /// <param name="release">Told when an image was drawn.</param>
-    public static void Draw(SKCanvas canvas, IEnumerable<SceneFrame> frames, Func<SceneImage, Affine, DrawableImage> take, Action<SceneImage> release)
+    /// <param name="boundShadows">Whether soft shadows are drawn as pictures of bounded size: on a canvas that has no pixels of its own the library would make them as large as the page.</param>
+    public static void Draw(SKCanvas canvas, IEnumerable<SceneFrame> frames, Func<SceneImage, Affine, DrawableImage> take, Action<SceneImage> release, bool boundShadows = false)
     {
         foreach (var frame in frames)
         {
@@ -32,7 +33,7 @@ public static class SceneCanvas
                 using var veil = new SKPaint { Color = SKColors.Black.WithAlpha(Alpha(look.Opacity)) };
                 canvas.SaveLayer(veil);
             }
-            if (look.Shadow is { } shadow) DrawShadow(canvas, path, shadow, frame.ShadowFalls(shadow));
+            if (look.Shadow is { } shadow) DrawShadow(canvas, path, shadow, frame.ShadowFalls(shadow), boundShadows);
             if (look.Tone is { } tone)
             {
                 using var fill = new SKPaint { Color = SKColor.Parse(tone), IsAntialias = true };
@@ -53,14 +54,38 @@ public static class SceneCanvas
 
     private static byte Alpha(double opacity) => (byte)Math.Round(255 * opacity);
 
-    private static void DrawShadow(SKCanvas canvas, SKPath outline, Shadow shadow, Vec falls)
+    private static void DrawShadow(SKCanvas canvas, SKPath outline, Shadow shadow, Vec falls, bool bounded)
     {
         canvas.Save();
         canvas.Translate((float)falls.X, (float)falls.Y);
-        using var soft = shadow.Blur > 0 ? SKMaskFilter.CreateBlur(SKBlurStyle.Normal, (float)shadow.Deviation) : null;
+        if (bounded && shadow.Blur > 0) DrawShadowPicture(canvas, outline, shadow);
+        else DrawBlurred(canvas, outline, shadow, shadow.Deviation);
+        canvas.Restore();
+    }
+
+    private static void DrawBlurred(SKCanvas canvas, SKPath outline, Shadow shadow, double deviation)
+    {
+        using var soft = deviation > 0 ? SKMaskFilter.CreateBlur(SKBlurStyle.Normal, (float)deviation) : null;
         using var paint = new SKPaint { Color = SKColor.Parse(shadow.Colour).WithAlpha(Alpha(shadow.Strength)), IsAntialias = true, MaskFilter = soft };
         canvas.DrawPath(outline, paint);
-        canvas.Restore();
+    }
+
+    /// <summary>So many pixels to a standard deviation show no steps; no side of a shadow's picture has more than so many, and it then only gets softer.</summary>
+    private const double PixelsToDeviation = 8, MostShadowSide = 3000;
+
+    private static void DrawShadowPicture(SKCanvas canvas, SKPath outline, Shadow shadow)
+    {
+        var bounds = outline.TightBounds;
+        bounds.Inflate((float)(3 * shadow.Deviation), (float)(3 * shadow.Deviation));
+        double scale = Math.Min(PixelsToDeviation / shadow.Deviation, MostShadowSide / Math.Max(bounds.Width, bounds.Height));
+        var info = new SKImageInfo(Math.Max(1, (int)Math.Ceiling(bounds.Width * scale)), Math.Max(1, (int)Math.Ceiling(bounds.Height * scale)), SKColorType.Rgba8888, SKAlphaType.Premul, SKColorSpace.CreateSrgb());
+        using var surface = SKSurface.Create(info);
+        surface.Canvas.Clear(SKColors.Transparent);
+        surface.Canvas.Scale((float)(info.Width / bounds.Width), (float)(info.Height / bounds.Height));
+        surface.Canvas.Translate(-bounds.Left, -bounds.Top);
+        DrawBlurred(surface.Canvas, outline, shadow, shadow.Deviation);
+        using var picture = surface.Snapshot();
+        canvas.DrawImage(picture, bounds, Smooth);
     }
 
     private static void DrawImage(SKCanvas canvas, SKPath outline, SceneImage shown, DrawableImage drawable)

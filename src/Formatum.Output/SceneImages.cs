@@ -18,6 +18,9 @@ public static class SceneImages
     /// <summary>Drawings without pixels of their own are printed at this resolution: common practice for print, no source.</summary>
     public const double SvgPrintPpi = 300;
 
+    /// <summary>Whether the picture has no pixels of its own, and is drawn as large as it is placed.</summary>
+    public static bool IsDrawnToSize(LinkedImage image) => image.Format == "svg";
+
     private const double MostSvgPixels = 60_000_000;
 
     /// <exception cref="BadPicture">Files of linked images are gone; the message names them.</exception>

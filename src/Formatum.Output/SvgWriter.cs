@@ -162,5 +162,8 @@ public static class SvgWriter
     /// <summary>A number to a millionth of a point.</summary>
     public static string Number(double value) => (Math.Abs(value) < 5e-7 ? 0 : value).ToString("0.######", CultureInfo.InvariantCulture);
 
-    public static string Escape(string text) => System.Net.WebUtility.HtmlEncode(text);
+    /// <summary>Text as it stands in XML and HTML: marks escaped, and characters that XML 1.0 allows nowhere (2.2) left out.</summary>
+    public static string Escape(string text) => System.Net.WebUtility.HtmlEncode(text.All(System.Xml.XmlConvert.IsXmlChar) ? text : string.Concat(text.EnumerateRunes().Where(IsXml)));
+
+    private static bool IsXml(System.Text.Rune rune) => rune.Value > 0xFFFF || (System.Xml.XmlConvert.IsXmlChar((char)rune.Value) && rune.Value != 0xFFFD);
 }

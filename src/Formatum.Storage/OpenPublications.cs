@@ -36,6 +36,8 @@ internal sealed class OpenPublications(int most)
     private readonly ConcurrentDictionary<int, OpenPublication> _all = new();
     private long _uses;
 
+    public IEnumerable<Publication> All => _all.Values.Select(o => o.Standing.Publication);
+
     public OpenPublication? Find(int id)
     {
         if (!_all.TryGetValue(id, out var found)) return null;

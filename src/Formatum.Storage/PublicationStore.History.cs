@@ -67,13 +67,16 @@ public sealed partial class PublicationStore
         foreach (var (key, before, _) in changes.Items)
         {
             var now = publication.Find(key);
-            if (Equals(now, before) || (key.Kind == PartKind.Tray && Equals(now, before ?? Tray.Empty))) continue;
+            if (IsSame(now, before ?? (key.Kind == PartKind.Tray ? Tray.Empty : null))) continue;
             string who = opened.Marks.GetValueOrDefault(key).By is { } by && by.Id != row.Maker ? $" by {by.Name}" : "";
             string name = now is null ? "Something it changed was removed" : $"{NameOf(now)} was changed";
             throw new EditRefused("undo", $"\u201c{Told(row)}\u201d cannot be {what} alone. {name}{who} since. Take that step back first, in the history.");
         }
         return changes;
     }
+
+    /// <summary>By what is kept of them: lists within parts are equal to themselves alone.</summary>
+    private static bool IsSame(Part? one, Part? other) => Equals(one, other) || (one is not null && other is not null && PartJson.Write(one) == PartJson.Write(other));
 
     private static Task<JournalRow?> LastDoneAsync(FormatumDb db, int id, Maker maker) => db.Journal
         .Where(e => e.PublicationId == id && (e.Maker == maker.Id || e.Maker == "") && (e.Kind == StepKind.Edit || e.Kind == StepKind.GoTo) && !e.Undone)
@@ -105,7 +108,7 @@ public sealed partial class PublicationStore
         foreach (var row in later) since.Add(await ChangesOfAsync(db, row));
         since.Reverse();
         var changes = Together(since).Inverse();
-        changes = new([.. changes.Items.Where(c => !Equals(c.Before, c.After))]);
+        changes = new([.. changes.Items.Where(c => !IsSame(c.Before, c.After))]);
         string to = sequence == 0 ? "the beginning" : await db.Journal.Where(e => e.PublicationId == id && e.Sequence == sequence).Select(e => e.Words).SingleAsync();
         return new Step(StepKind.GoTo, changes, $"Go back to {to}", Touched.Words(publication, publication.With(changes), changes));
     });

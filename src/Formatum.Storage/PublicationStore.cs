@@ -27,6 +27,9 @@ public sealed partial class PublicationStore
         db.Database.ExecuteSqlRaw("PRAGMA journal_mode=WAL");
     }
 
+    /// <summary>The publications that are in memory, the latest used ones.</summary>
+    public IEnumerable<Publication> InMemory => _opened.All;
+
     /// <summary>Told of every change once it is stored: the publication's id and its standing.</summary>
     public event Action<EditOutcome>? Changed;
 

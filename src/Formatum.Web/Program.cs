@@ -53,6 +53,8 @@ builder.Services.AddSingleton<LinkUpdates>();
 builder.Services.AddHostedService<LinkWatch>();
 builder.Services.AddSingleton<TableShelf>();
 builder.Services.AddSingleton<CopiedFrames>();
+builder.Services.AddSingleton<PreviewMaker>();
+builder.Services.AddSingleton<ShelfCards>();
 builder.Services.AddSingleton<Modules>();
 builder.Services.AddSingleton<ImportJobs>();
 builder.Services.AddHostedService(services => services.GetRequiredService<ImportJobs>());
@@ -62,6 +64,8 @@ builder.Services.AddAntiforgery(antiforgery => antiforgery.HeaderName = "Request
 builder.Services.ConfigureHttpJsonOptions(json =>
 {
     json.SerializerOptions.PropertyNamingPolicy = JsonNamingPolicy.CamelCase;
+    // Null where something has to be is told like any other value that does not belong.
+    json.SerializerOptions.RespectNullableAnnotations = true;
     json.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false));
 });
 // What cannot be read is told by our own problem details, in every environment.

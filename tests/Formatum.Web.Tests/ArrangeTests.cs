@@ -140,8 +140,8 @@ public sealed class ArrangeTests(Workplace place) : InBrowser(place)
         (await FramesAsync(_id)).Select(f => D(f, "x")).ShouldAllBe(v => Math.Abs(v - x) < 10);
 
         // Without catching at all.
-        Browser.Click("#catching");
-        Browser.Find("#catching").GetAttribute("aria-pressed").ShouldBe("false");
+        Browser.Click("#snapping");
+        Browser.Find("#snapping").GetAttribute("aria-pressed").ShouldBe("false");
     }
 
     [Fact]
@@ -306,7 +306,7 @@ public sealed class ArrangeTests(Workplace place) : InBrowser(place)
         Browser.Send("#canvas", "p");
         Browser.Until(() => Browser.Driver.FindElements(By.CssSelector("[data-point]")).Count == 4, "the corners");
         // The corner at the lower right goes out, and nothing else moves.
-        Browser.Click("#catching");
+        Browser.Click("#snapping");
         Drag(Window(220, 180), Window(260, 220));
         var frame = Frame(_id, ids[0], f => D(f, "width") > 150, "drawn out");
         (D(frame, "x"), D(frame, "y")).ShouldBe((100, 100));
@@ -383,7 +383,7 @@ public sealed class ArrangeTests(Workplace place) : InBrowser(place)
         ClickOn(140, 105);
         Browser.Driver.ExecuteScript("window.act('copy')");
         string text = Browser.Run<string>("return window.text");
-        text.ShouldBe($"Formatum frames {ids[0]} of publication {_id}");
+        text.ShouldStartWith($"Formatum frames {ids[0]} of publication {_id} (");
         Actions().MoveToLocation(Window(420, 600).X, Window(420, 600).Y).Perform();
         Browser.Driver.ExecuteScript("window.act('paste')");
         Eventually(_id, f => f.Length == 8 && f.Any(x => Near(x, "x", 380, 2) && Near(x, "y", 570, 2)), "pasted at the pointer");
@@ -457,7 +457,7 @@ public sealed class ArrangeTests(Workplace place) : InBrowser(place)
         Eventually(_id, f => f.Length == 0, "removed");
         Browser.Click("#history-button");
         Browser.Until(() => Browser.Driver.FindElements(By.CssSelector("#history-list [data-sequence]")).Count == 4, "three things and the beginning");
-        Browser.Driver.FindElements(By.CssSelector("#history-list [data-sequence] span")).Select(e => e.Text).ShouldBe(["Remove frame", "Move frame", "Make placeholder", "The beginning"]);
+        Browser.Driver.FindElements(By.CssSelector("#history-list .history-words, #history-list [data-sequence='0'] span")).Select(e => e.Text.Split(" \u00b7 ")[0]).ShouldBe(["Remove frame", "Move frame", "Make placeholder", "The beginning"]);
         Browser.Click("#history-list [data-sequence='1']");
         Eventually(_id, f => f.Length == 1 && Near(f[0], "x", 100, 1.5), "as it was after the first");
         Browser.Until(() => Browser.Has("#frames .frame"), "and shown");

@@ -50,7 +50,7 @@ public sealed class DeskTests(Workplace place) : InBrowser(place)
 
         // Spreads are stepped through, and the zones of the one shown are drawn.
         Browser.Click("#next-spread");
-        Browser.Until(() => Browser.Find(".where").Text.StartsWith("Pages 2\u20133", StringComparison.Ordinal), "the next spread");
+        Browser.Until(() => Browser.Find("#page-field").GetDomProperty("value") == "2\u20133", "the next spread");
         Browser.Driver.FindElements(By.CssSelector("#zones .zone-margin")).Count.ShouldBe(2);
         Browser.Driver.FindElements(By.CssSelector("#zones .zone-column")).Count.ShouldBe(4);
         Browser.Click("[data-zoom=full]");
@@ -65,7 +65,7 @@ public sealed class DeskTests(Workplace place) : InBrowser(place)
         int id = OpenDesk(await Server.NewPublicationAsync(), 2);
 
         // Drawn square with Shift, from within the bleed of page 2: it stays there, where nothing is to catch.
-        Browser.Click("#catching");
+        Browser.Click("#snapping");
         Draw(id, (-6, -6), (94, 60), shift: true);
         var frame = (await FramesAsync(id))[0];
         frame.GetProperty("page").GetInt32().ShouldBe(2);
@@ -256,6 +256,7 @@ public sealed class DeskTests(Workplace place) : InBrowser(place)
         }
         Browser.Until(() => Browser.Find("#intake-words").Text.Contains("3 of 4 came in", StringComparison.Ordinal), "the report");
         Browser.Find("#intake-problems").Text.ShouldContain("notes.txt");
+        Browser.Click("#arrivals-card [data-into=Tray]");
         (await Server.GetAsync($"/api/publications/{id}")).GetProperty("images").EnumerateArray().Select(i => i.GetProperty("name").GetString()).Order().ShouldBe(["a.jpg", "b.jpg", "c.jpg"]);
         Browser.Until(() => Browser.Driver.FindElements(By.CssSelector("[data-tray]")).Count == 3, "all wait in the tray");
     }

@@ -73,6 +73,6 @@ public sealed class FlatplanTests(Workplace place) : InBrowser(place)
         Browser.Until(() => Browser.Has(".notice") && Browser.Find(".notice").Text.Contains("at least one page", StringComparison.Ordinal), "the refusal");
         Browser.Driver.FindElements(By.CssSelector(".plan-folios a"))[1].Click();
         Browser.Find("#desk[data-ready]");
-        Browser.Find(".where").Text.ShouldStartWith("Page 2");
+        Browser.Find("#page-field").GetDomProperty("value").ShouldBe("2");
     }
 }

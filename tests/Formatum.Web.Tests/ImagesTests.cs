@@ -86,8 +86,8 @@ public sealed class ImagesTests : InBrowser
         Browser.Until(() => !Browser.Has("#update-all"), "nothing is changed any more");
         var shown = (await Server.GetAsync($"/api/publications/{id}")).GetProperty("frames")[0];
         shown.GetProperty("recrop").GetProperty("zoom").GetDouble().ShouldBe(1.4);
-        await Server.PostAsync($"/api/publications/{id}/undo", new { });
-        (await ImageAsync(id, images["wide.jpg"])).GetProperty("contentHash").GetString().ShouldBe(before);
+        Browser.Click("#undo");
+        Browser.Until(() => ImageAsync(id, images["wide.jpg"]).Result.GetProperty("contentHash").GetString() == before, "undone");
     }
 
     [Fact]
@@ -129,6 +129,13 @@ public sealed class ImagesTests : InBrowser
             Browser.Run<object>("HTMLInputElement.prototype.click = function () {}; return null;");
             Browser.Until(() => Browser.Has("[data-act=replace]"), "the card");
             Browser.Click("[data-act=replace]");
+            // Linked where it lies: that this ends is said first.
+            Browser.Until(() =>
+            {
+                if (Browser.Has("#replacement")) return true;
+                Browser.Driver.FindElements(By.CssSelector(".notice button")).FirstOrDefault(b => b.Text == "Choose a file all the same")?.Click();
+                return false;
+            }, "the file is asked for");
             Browser.Driver.FindElements(By.CssSelector("#replacement"))[^1].SendKeys(Pictures[file]);
         }
     }

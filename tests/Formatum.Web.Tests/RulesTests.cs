@@ -115,7 +115,7 @@ public sealed class RulesTests(Workplace place) : InBrowser(place)
         Browser.Until(() => !Server.GetAsync($"/api/publications/{id}").Result.GetProperty("rules").EnumerateArray().Any(r => r.GetProperty("id").GetInt32() == rule), "removed");
         var frame = await FrameAsync(id, frames[0]);
         frame.GetProperty("ruleId").ValueKind.ShouldBe(JsonValueKind.Null);
-        frame.GetProperty("set").GetProperty("fit").GetString().ShouldBe("fit");
+        Placement(frame).GetProperty("applied").GetString().ShouldBe("fit");
     }
 
     [Fact]

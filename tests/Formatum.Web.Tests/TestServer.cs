@@ -29,11 +29,11 @@ public sealed class TestServer : IDisposable
         (_process, Client) = Start();
     }
 
-    private (Process, HttpClient) Start()
+    private (Process, HttpClient) Start(int port = 0)
     {
         string configuration = new DirectoryInfo(AppContext.BaseDirectory).Parent!.Name;
         string program = Path.Combine(Root, "src/Formatum.Web/bin", configuration, "net10.0/Formatum.dll");
-        string[] command = ["dotnet", program, "--data", DataFolder, "--port", "0", .. _more];
+        string[] command = ["dotnet", program, "--data", DataFolder, "--port", $"{port}", .. _more];
         if (_diskMegabytes is { } megabytes)
         {
             Directory.CreateDirectory(DataFolder);
@@ -97,7 +97,8 @@ public sealed class TestServer : IDisposable
     /// <summary>A path in the server's data, which may lie on a disk that only its process sees.</summary>
     public string InData(string name) => $"/proc/{_process.Id}/root{DataFolder}/{name}";
 
-    public void StartAgain() => (_process, Client) = Start();
+    /// <param name="samePort">Whether pages that are open find it again under the address they know.</param>
+    public void StartAgain(bool samePort = false) => (_process, Client) = Start(samePort ? new Uri(Address).Port : 0);
 
     public async Task<JsonElement> PostAsync(string address, object body)
     {

@@ -31,7 +31,7 @@ public abstract record Edit
 
     /// <exception cref="EditRefused">There is no such frame.</exception>
     protected static Frame FrameOf(Draft draft, int id) =>
-        draft.Frame(id) ?? throw new EditRefused("frame", $"There is no frame {id}. It may have been removed in another window; look at the spread again.");
+        draft.Frame(id) ?? throw new NoSuchPart("frame", $"There is no frame {id}. It may have been removed in another window; look at the spread again.");
 
     /// <exception cref="EditRefused">There is no such rule.</exception>
     protected static FittingRule RuleOf(Draft draft, int id, string field = "ruleId") =>

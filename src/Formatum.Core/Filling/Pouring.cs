@@ -64,7 +64,7 @@ public static class Pouring
     /// </summary>
     public static double Cost(Setup setup, in PictureFit fit)
     {
-        var coverage = Fitted.Measure(fit.Width, fit.Height, fit.Outline, fit.Picture, fit.Place(Recrop.None), false).Coverage;
+        var coverage = Fitted.Measure(fit.Width, fit.Height, fit.Outline, fit.Picture, fit.Place(Recrop.None), fit.Rule, false).Coverage;
         double smallest = fit.Rule.SmallestPpi > 0 ? fit.Rule.SmallestPpi : setup.FloorPpi;
         return coverage.CropLoss + coverage.BareArea + (coverage.Ppi < smallest * (1 - 1e-9) ? 2 - coverage.Ppi / smallest : 0);
     }

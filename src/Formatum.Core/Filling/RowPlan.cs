@@ -67,17 +67,23 @@ public static class RowPlan
     }
 }
 
-/// <summary>Images found by the names of their files, with or without ending, whatever the case, and whatever folder is named before them.</summary>
+/// <summary>
+/// Images found by the names of their files, with or without ending, whatever the case, and whatever folder is named before them; or by a number or code that one name alone begins with.
+/// </summary>
 public sealed class ImageNames
 {
-    private readonly ILookup<string, int> _whole, _bare;
+    private readonly ILookup<string, int> _whole, _bare, _first;
 
     public ImageNames(IEnumerable<LinkedImage> images)
     {
         var names = images.SelectMany(i => i.OtherNames.Prepend(i.Name).Select(name => (Name: name, i.Id))).ToList();
         _whole = names.ToLookup(n => n.Name, n => n.Id, StringComparer.OrdinalIgnoreCase);
         _bare = names.ToLookup(n => Bare(n.Name), n => n.Id, StringComparer.OrdinalIgnoreCase);
+        _first = names.Where(n => FirstPart(n.Name).Length < Bare(n.Name).Length).ToLookup(n => FirstPart(n.Name), n => n.Id, StringComparer.OrdinalIgnoreCase);
     }
+
+    /// <summary>What stands before the first separator: "007" of "007-ladybird.jpg".</summary>
+    private static string FirstPart(string name) => Bare(name).Split(['-', '_', ' ', '.'], 2)[0];
 
     /// <summary>The one image that is meant; null where there is none, or several.</summary>
     public int? Find(string name)
@@ -93,7 +99,9 @@ public sealed class ImageNames
     {
         string file = name[(name.LastIndexOfAny(['/', '\\']) + 1)..];
         var whole = _whole[file].Distinct().ToList();
-        return whole.Count > 0 ? whole : [.. _bare[Bare(file)].Distinct()];
+        if (whole.Count > 0) return whole;
+        var bare = _bare[Bare(file)].Distinct().ToList();
+        return bare.Count > 0 ? bare : [.. _first[Bare(file)].Distinct()];
     }
 
     public static string Bare(string name) => name.LastIndexOf('.') is > 0 and var dot && name.Length - dot <= 6 ? name[..dot] : name;

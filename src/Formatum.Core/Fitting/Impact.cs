@@ -43,12 +43,12 @@ public sealed record Impact(ImmutableArray<TouchedFrame> Frames, int Placeholder
     }
 
     /// <summary>
-    /// What is wrong with a picture in its frame, as one number to compare by: the shares cropped away and left bare, how far it falls below the
+    /// What is wrong with a picture in its frame, as one number to compare by: the shares cropped away and left bare without an inset asking for it, how far it falls below the
     /// resolution wanted in print, and how far it is stretched. Our own measure, no source.
     /// </summary>
     public static double Harm(in Fitted fitted, Setup setup)
     {
         var c = fitted.Coverage;
-        return c.CropLoss + c.BareArea + Math.Max(0, 1 - c.Ppi / setup.PrintPpi) + Math.Abs(Math.Log(c.Distortion));
+        return c.CropLoss + fitted.BareUnasked + Math.Max(0, 1 - c.Ppi / setup.PrintPpi) + Math.Abs(Math.Log(c.Distortion));
     }
 }

@@ -41,9 +41,12 @@ public sealed class FieldErrors
 }
 
 /// <summary>An edit that was not made, and why. The publication is as it was.</summary>
-public sealed class EditRefused(ImmutableArray<FieldError> errors) : Exception(string.Join(" ", errors.Select(e => e.Message)))
+public class EditRefused(ImmutableArray<FieldError> errors) : Exception(string.Join(" ", errors.Select(e => e.Message)))
 {
     public EditRefused(string field, string message) : this([new FieldError(field, message)]) { }
 
     public ImmutableArray<FieldError> Errors { get; } = errors;
 }
+
+/// <summary>What the edit is about is not there, or no longer.</summary>
+public sealed class NoSuchPart(string field, string message) : EditRefused(field, message);

@@ -232,7 +232,7 @@ public sealed class Publication
 
     /// <summary>Where the frame's image lies, with its numbers; null for a placeholder.</summary>
     public Fitted? FittedOf(Frame frame) => PictureFitOf(frame) is not { } fit ? null
-        : Fitted.Measure(fit.Width, fit.Height, fit.Outline, fit.Picture, PlacementOf(frame, fit), frame.Recrop != Recrop.None);
+        : Fitted.Measure(fit.Width, fit.Height, fit.Outline, fit.Picture, PlacementOf(frame, fit), fit.Rule, frame.Recrop != Recrop.None);
 
     /// <summary>The images that no frame shows, in the order they came.</summary>
     public IEnumerable<int> UnplacedImages => Images.Keys.Except(Frames.Values.Select(f => f.ImageId).OfType<int>()).Order();

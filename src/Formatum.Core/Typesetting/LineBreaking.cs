@@ -16,7 +16,8 @@ public static class LineBreaking
     /// <param name="Class">Its class.</param>
     /// <param name="Start">Where it begins, in UTF-16 units.</param>
     /// <param name="EndsJoined">Whether it ends with a zero-width joiner.</param>
-    private readonly record struct Unit(LineBreakClass Class, int Start, bool EndsJoined);
+    /// <param name="OddRegional">Whether it is the first, third ... of a run of regional indicators: with the next one it makes a flag.</param>
+    private readonly record struct Unit(LineBreakClass Class, int Start, bool EndsJoined, bool OddRegional = false);
 
     /// <summary>For each place in the text, from 0 to its length in UTF-16 units, whether a line may end there. None may at 0; one must at the end.</summary>
     public static LineBreak[] In(string text)
@@ -35,6 +36,11 @@ public static class LineBreaking
     {
         var units = new List<Unit>();
         int at = 0;
+        void Add(LineBreakClass found, bool joined)
+        {
+            bool afterOdd = units.Count > 0 && units[^1].OddRegional;
+            units.Add(new(found, at, joined, found == RI && !afterOdd));
+        }
         foreach (var rune in text.EnumerateRunes())
         {
             var found = LineBreakClasses.Of(rune.Value);
@@ -42,9 +48,9 @@ public static class LineBreaking
             {
                 // LB9: marks go with what they stand on. LB10: without it, they are letters.
                 if (units.Count > 0 && units[^1].Class is not (BK or CR or LF or NL or SP or ZW)) units[^1] = units[^1] with { EndsJoined = found == ZWJ };
-                else units.Add(new(AL, at, found == ZWJ));
+                else Add(AL, found == ZWJ);
             }
-            else units.Add(new(found, at, false));
+            else Add(found, false);
             at += rune.Utf16SequenceLength;
         }
         return units;
@@ -114,18 +120,11 @@ public static class LineBreaking
             || (letterA && letterB) // LB28
             || (a == IS && letterB) // LB29
             || ((letterA || a == NU) && b == OP) || (a == CP && (letterB || b == NU)) // LB30
-            || (a == RI && b == RI && OddRegionalsBefore(units, i)) // LB30a
+            || (a == RI && b == RI && units[i - 1].OddRegional) // LB30a
             || (a is EB or IDX && b == EM); // LB30b
     }
 
     private static bool IsIdeographic(LineBreakClass c) => c is ID or IDX or EB or EM;
 
     private static bool IsHangul(LineBreakClass c) => c is JL or JV or JT or H2 or H3;
-
-    private static bool OddRegionalsBefore(List<Unit> units, int i)
-    {
-        int count = 0;
-        while (i - 1 - count >= 0 && units[i - 1 - count].Class == RI) count++;
-        return count % 2 == 1;
-    }
 }

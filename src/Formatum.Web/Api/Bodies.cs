@@ -279,7 +279,8 @@ public sealed record ShadowBody
 /// <summary>The text of a frame, paragraph by paragraph.</summary>
 public sealed record TextBody(ParagraphBody[] Paragraphs)
 {
-    public FrameText ToText() => new([.. Paragraphs.Select(p => p.ToParagraph())]);
+    /// <exception cref="EditRefused">A paragraph is missing.</exception>
+    public FrameText ToText() => Paragraphs is null || Paragraphs.Any(p => p is null) ? throw new EditRefused("text", "A text has at least one paragraph, which may be empty, each with a style.") : new([.. Paragraphs.Select(p => p.ToParagraph())]);
 }
 
 /// <summary>A paragraph and how it is set: size, leading (null for 1.2 of the size) and the space below in points, colour as "#rrggbb".</summary>

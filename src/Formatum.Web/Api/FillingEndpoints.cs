@@ -90,6 +90,7 @@ public static class FillingEndpoints
     {
         var before = (await store.OpenAsync(id)).Publication;
         int width = body.Columns.Length;
+        if (body.Columns.Concat(body.Rows.SelectMany(r => r ?? [null!])).Any(cell => cell is null)) throw new EditRefused("rows", "Columns and cells are texts; give an empty one for a cell without words.");
         if (body.Rows.Any(r => r.Length != width)) throw new EditRefused("rows", $"Every row has as many cells as there are columns: {width}.");
         var table = new Table([.. body.Columns], [.. body.Rows.Select(r => r.ToImmutableArray())]);
         ImmutableArray<ColumnTarget> targets = body.Targets is { } named

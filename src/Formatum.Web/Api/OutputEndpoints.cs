@@ -4,6 +4,7 @@ using Formatum.Imaging;
 using Formatum.Output;
 using Formatum.Storage;
 using Formatum.Web.Hosting;
+using Formatum.Web.Pictures;
 
 namespace Formatum.Web.Api;
 
@@ -50,7 +51,7 @@ public static class OutputEndpoints
         return Results.Bytes(png.ToArray(), "image/png");
     }
 
-    private static async Task<IResult> Pdf(int id, PublicationStore store, PreviewStore previews, ServerOptions options, bool marks = false, bool bleed = false, bool proof = false, int? from = null, int? to = null)
+    private static async Task<IResult> Pdf(int id, PublicationStore store, PreviewStore previews, ServerOptions options, bool marks = false, bool bleed = true, bool proof = false, int? from = null, int? to = null)
     {
         var publication = (await store.OpenAsync(id)).Publication;
         Directory.CreateDirectory(options.IncomingFolder);
@@ -60,7 +61,7 @@ public static class OutputEndpoints
             await Task.Run(() => PdfWriter.Write(publication, previews, new(marks, bleed, proof), path, from ?? 1, to));
             // The open file outlives its name, and goes when the answer has been sent.
             var stream = new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.Read | FileShare.Delete, 1 << 16, FileOptions.Asynchronous | FileOptions.SequentialScan);
-            return Results.Stream(stream, "application/pdf", FileName(publication.Setup.Name) + ".pdf");
+            return Results.Stream(stream, "application/pdf", FileName(publication.Setup) + ".pdf");
         }
         finally
         {
@@ -76,15 +77,18 @@ public static class OutputEndpoints
         return (publication, Composer.Compose(publication, spread, Typefaces.Shipped), spread.Pages.Single(p => p.Number == number));
     }
 
-    private static IResult Preview(string hash, int size, PreviewStore previews, HttpContext context)
+    private static async Task<IResult> Preview(string hash, int size, PreviewMaker previews, HttpContext context)
     {
-        if (!PreviewStore.Sizes.Contains(size) || !hash.All(char.IsAsciiHexDigitLower) || previews.Find(hash, size) is not { } path) return Results.NotFound();
+        if (!PreviewStore.Sizes.Contains(size) || !hash.All(char.IsAsciiHexDigitLower) || await previews.FindAsync(hash, size) is not { } path) return Results.NotFound();
         // What a hash names never changes.
         context.Response.Headers.CacheControl = "private, max-age=31536000, immutable";
         return Results.File(path, TypeOf(path));
     }
 
     private static string TypeOf(string path) => path.EndsWith(".png", StringComparison.Ordinal) ? "image/png" : "image/jpeg";
+
+    /// <summary>What a publication's files are called: its name and edition.</summary>
+    internal static string FileName(Setup setup) => FileName(setup.Edition.Length == 0 ? setup.Name : $"{setup.Name} - {setup.Edition}");
 
     /// <summary>A name as a browser may keep it.</summary>
     internal static string FileName(string name) => new([.. name.Select(c => char.IsLetterOrDigit(c) || c is ' ' or '-' or '_' ? c : '-')]);

@@ -49,8 +49,7 @@ public sealed class Problems(ILogger<Problems> log) : IExceptionHandler
         switch (exception)
         {
             case EditRefused refused:
-                bool noSuchFrame = refused.Errors.All(e => e.Field == "frame");
-                return Problem(noSuchFrame ? StatusCodes.Status404NotFound : StatusCodes.Status400BadRequest, "Nothing was changed", refused.Message, refused.Errors);
+                return Problem(refused is NoSuchPart ? StatusCodes.Status404NotFound : StatusCodes.Status400BadRequest, "Nothing was changed", refused.Message, refused.Errors);
             case NoSuchPublication:
                 return Problem(StatusCodes.Status404NotFound, "No such publication", exception.Message);
             case EditClash:

@@ -456,13 +456,7 @@ public sealed partial record DeskCommand
     {
         if (Name is not null) return new ChangeFrames { FrameIds = FrameIds, Name = Name };
         var errors = new FieldErrors();
-        double Read(string field, string? text, double current, bool negative)
-        {
-            if (text is null) return current;
-            if (LengthExpression.TryRead(text, publication.Setup.Unit, current, negative, out double points)) return points;
-            errors.Add(field, $"\u201c{text}\u201d is not a length. Type a number, with a unit or arithmetic if you like: 84, 84mm, 3p6, 210mm/3, +5mm.");
-            return current;
-        }
+        double Read(string field, string? text, double current, bool negative) => text is null ? current : SettingText.Length(field, text, publication.Setup.Unit, current, negative, errors) ?? current;
         var places = FramesOf(publication).Select(frame =>
         {
             var b = frame.Box;

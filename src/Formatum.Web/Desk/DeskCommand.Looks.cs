@@ -14,12 +14,8 @@ public sealed partial record DeskCommand
     {
         var errors = new FieldErrors();
         string value = Value?.Trim() ?? "";
-        double? Distance(LengthUnit unit)
-        {
-            if (Units.TryParse(value, unit, out double points)) return points;
-            errors.Add($"look.{Look}", $"\u201c{value}\u201d is not a length. Type a number, with a unit if you like: 0.5pt, 2mm.");
-            return null;
-        }
+        var now = Only(publication).Look;
+        double? Distance(LengthUnit unit, double? current, bool negative = false) => SettingText.Length($"look.{Look}", value, unit, current ?? 0, negative, errors);
         double? Share()
         {
             if (SettingText.Percentage(value) is { } share) return share;
@@ -29,14 +25,14 @@ public sealed partial record DeskCommand
         var unit = publication.Setup.Unit;
         var change = Look switch
         {
-            "border.width" => new LookChange { BorderWidth = value is "" or "none" ? 0 : Distance(LengthUnit.Point) },
+            "border.width" => new LookChange { BorderWidth = value is "" or "none" ? 0 : Distance(LengthUnit.Point, now.Border?.Width) },
             "border.colour" => new() { BorderColour = value },
             "tone" => new() { Tone = new(value is "" or "none" ? null : value) },
             "opacity" => new() { Opacity = Share() },
             "shadow" => new() { Shadow = value == "true" },
-            "shadow.across" => new() { ShadowAcross = Distance(unit) },
-            "shadow.down" => new() { ShadowDown = Distance(unit) },
-            "shadow.blur" => new() { ShadowBlur = Distance(unit) },
+            "shadow.across" => new() { ShadowAcross = Distance(unit, now.Shadow?.Across, true) },
+            "shadow.down" => new() { ShadowDown = Distance(unit, now.Shadow?.Down, true) },
+            "shadow.blur" => new() { ShadowBlur = Distance(unit, now.Shadow?.Blur) },
             "shadow.colour" => new() { ShadowColour = value },
             "shadow.strength" => new() { ShadowStrength = Share() },
             _ => throw new EditRefused("look", $"A look has no \"{Look}\"."),

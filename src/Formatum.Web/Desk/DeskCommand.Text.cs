@@ -30,23 +30,18 @@ public sealed partial record DeskCommand
     private StyleText StyleText(Publication publication)
     {
         var errors = new FieldErrors();
-        double? Points(string field, string? text)
-        {
-            if (string.IsNullOrWhiteSpace(text)) return null;
-            if (Units.TryParse(text, LengthUnit.Point, out double points)) return points;
-            errors.Add(field, $"\u201c{text}\u201d is not a length. Type points, or a number with its unit: 12, 4mm.");
-            return null;
-        }
+        var now = FramesOf(publication).FirstOrDefault(f => f.IsText)?.Text!.Paragraphs.ElementAtOrDefault(FirstParagraph ?? 0)?.Style ?? TextStyle.Usual;
+        double? Points(string field, string? text, double current) => string.IsNullOrWhiteSpace(text) ? null : SettingText.Length(field, text, LengthUnit.Point, current, false, errors);
         var change = new StyleChange
         {
             Family = Family,
             Bold = Bold,
             Italic = Italic,
-            Size = Points("size", Size),
-            Leading = Leading is "auto" ? 0 : Points("leading", Leading),
+            Size = Points("size", Size, now.Size),
+            Leading = Leading is "auto" ? 0 : Points("leading", Leading, now.LineHeight),
             Colour = Colour,
             Alignment = TextAlign,
-            SpaceAfter = Points("spaceAfter", SpaceAfter),
+            SpaceAfter = Points("spaceAfter", SpaceAfter, now.SpaceAfter),
         };
         errors.ThrowIfAny();
         return new([.. FramesOf(publication).Where(f => f.IsText).Select(f => f.Id)], change, FirstParagraph ?? 0, LastParagraph ?? int.MaxValue);

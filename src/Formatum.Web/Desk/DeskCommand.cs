@@ -139,23 +139,20 @@ public sealed partial record DeskCommand
     {
         if (FrameIds.IsEmpty) throw new EditRefused("frame", "No frame is chosen. Choose one first.");
         foreach (int id in FrameIds)
-            yield return publication.Frames.GetValueOrDefault(id) ?? throw new EditRefused("frame", "That frame is no longer there. It may have been removed in another window.");
+            yield return publication.Frames.GetValueOrDefault(id) ?? throw new NoSuchPart("frame", "That frame is no longer there. It may have been removed in another window.");
     }
 
     private Frame Only(Publication publication) => FramesOf(publication).First();
 
-    private static double? Length(Publication publication, string field, string text, FieldErrors errors)
-    {
-        if (Units.TryParse(text, publication.Setup.Unit, out double points)) return points;
-        errors.Add(field, $"\u201c{text}\u201d is not a length. Type a number, with a unit if you like: 84, 84mm, 3p6, 0.5in.");
-        return null;
-    }
+    private static double? Length(Publication publication, string field, string text, FieldErrors errors, double current = 0) =>
+        SettingText.Length(field, text, publication.Setup.Unit, current, true, errors);
 
     private ChangeFrames Set(Publication publication)
     {
         var errors = new FieldErrors();
         var set = FitSettings.Open;
-        foreach (var setting in Settings) set = set.Over(SettingText.Read(setting, Value, publication.Setup.Unit, errors));
+        var now = publication.FitOf(Only(publication));
+        foreach (var setting in Settings) set = set.Over(SettingText.Read(setting, Value, publication.Setup.Unit, now, errors));
         errors.ThrowIfAny();
         return Setting(set);
     }
@@ -211,13 +208,14 @@ public sealed partial record DeskCommand
             return null;
         }
         double? x = Scale("scaleX", ScaleX), y = Scale("scaleY", ScaleY);
+        var offset = publication.PlacementOf(frame)!.Value.Matrix.Apply(new(0.5, 0.5)) - publication.PictureFitOf(frame)!.Value.FitBox.Centre;
         // Linked, the other scale goes with the one that was typed, keeping what the two are to each other now.
         var now = publication.PlacementOf(frame)!.Value;
         if (Linked && x is { } sx && y is null) y = sx * now.ScaleY / now.ScaleX;
         else if (Linked && y is { } sy && x is null) x = sy * now.ScaleX / now.ScaleY;
         double? angle = Angle is null ? null : SettingText.Number(Angle.Trim().TrimEnd('\u00b0'));
         if (Angle is not null && angle is null) errors.Add("angle", $"\u201c{Angle}\u201d is not an angle. Type degrees, such as 3 or -90.");
-        var figures = new HandMove.Figures(x, y, OffsetX is null ? null : Length(publication, "offsetX", OffsetX, errors), OffsetY is null ? null : Length(publication, "offsetY", OffsetY, errors), angle);
+        var figures = new HandMove.Figures(x, y, OffsetX is null ? null : Length(publication, "offsetX", OffsetX, errors, offset.X), OffsetY is null ? null : Length(publication, "offsetY", OffsetY, errors, offset.Y), angle);
         errors.ThrowIfAny();
         return figures;
     }

@@ -16,6 +16,12 @@ public sealed record RowsForm
     /// <summary>For each column, in order, the name of the frames it goes into; "none" for none.</summary>
     public string[] Targets { get; init; } = [];
 
+    /// <summary>The encoding of a table that does not say it itself; null for the usual one.</summary>
+    public string? Encoding { get; init; }
+
+    /// <summary>Whether that is to be chosen.</summary>
+    public bool EncodingUnclear { get; init; }
+
     public PourLayout Layout { get; init; } = PourLayout.Page;
 
     /// <summary>The row that is looked at, from 1.</summary>
@@ -96,11 +102,14 @@ public sealed class TableShelf(ServerOptions options)
         return token;
     }
 
+    /// <summary>Whether a table that was put aside does not say how it is encoded.</summary>
+    public bool IsUnclear(string? token) => Guid.TryParseExact(token, "n", out var id) && TableFile.IsUnclear(File.ReadAllBytes(Path.Combine(Folder, id.ToString("n", CultureInfo.InvariantCulture))));
+
     /// <exception cref="EditRefused">It is not there any more, or no table.</exception>
-    public Table Read(string? token)
+    public Table Read(string? token, string? encoding)
     {
         if (!Guid.TryParseExact(token, "n", out var id) || !File.Exists(Path.Combine(Folder, id.ToString("n", CultureInfo.InvariantCulture)))) throw new EditRefused("table", "The table is no longer here. Choose its file again.");
         using var file = File.OpenRead(Path.Combine(Folder, id.ToString("n", CultureInfo.InvariantCulture)));
-        return TableFile.Read(file);
+        return TableFile.Read(file, encoding);
     }
 }

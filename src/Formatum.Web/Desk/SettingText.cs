@@ -70,19 +70,22 @@ public static class SettingText
     /// <param name="setting">Which.</param>
     /// <param name="text">What was typed.</param>
     /// <param name="unit">The unit of lengths that name none.</param>
+    /// <param name="now">What holds now: "+2mm" goes on from there.</param>
     /// <param name="errors">Takes what is wrong, under the setting's name.</param>
-    public static FitSettings Read(FitSetting setting, string? text, LengthUnit unit, FieldErrors errors)
+    public static FitSettings Read(FitSetting setting, string? text, LengthUnit unit, in ResolvedFit now, FieldErrors errors)
     {
         string typed = (text ?? "").Trim();
+        double? ReadLength(double current) => Length(Field(setting), typed, unit, current, true, errors);
+        var inset = now.Inset;
         return setting switch
         {
             FitSetting.Fit => new() { Fit = Named<FitKind>(setting, typed, errors) },
             FitSetting.AlignX => new() { AlignX = ReadShare(setting, typed, errors) },
             FitSetting.AlignY => new() { AlignY = ReadShare(setting, typed, errors) },
-            FitSetting.InsetTop => new() { InsetTop = ReadLength(setting, typed, unit, errors) },
-            FitSetting.InsetRight => new() { InsetRight = ReadLength(setting, typed, unit, errors) },
-            FitSetting.InsetBottom => new() { InsetBottom = ReadLength(setting, typed, unit, errors) },
-            FitSetting.InsetLeft => new() { InsetLeft = ReadLength(setting, typed, unit, errors) },
+            FitSetting.InsetTop => new() { InsetTop = ReadLength(inset.Top) },
+            FitSetting.InsetRight => new() { InsetRight = ReadLength(inset.Right) },
+            FitSetting.InsetBottom => new() { InsetBottom = ReadLength(inset.Bottom) },
+            FitSetting.InsetLeft => new() { InsetLeft = ReadLength(inset.Left) },
             FitSetting.Rotation => new() { Rotation = ReadNumber(setting, typed.TrimEnd('\u00b0'), "Type degrees, such as 15 or -90.", errors) },
             FitSetting.FlipX => new() { FlipX = typed is "true" or "on" },
             FitSetting.FlipY => new() { FlipY = typed is "true" or "on" },
@@ -135,10 +138,17 @@ public static class SettingText
         return null;
     }
 
-    private static double? ReadLength(FitSetting setting, string text, LengthUnit unit, FieldErrors errors)
+    /// <summary>A length typed by people in any field: a number, with a unit or arithmetic if they like. What is none is told under the field's name.</summary>
+    /// <param name="field">The field.</param>
+    /// <param name="text">What was typed.</param>
+    /// <param name="unit">The unit of numbers that name none.</param>
+    /// <param name="current">The current value, in points: "+2mm" and "50%" are meant of it.</param>
+    /// <param name="mayBeNegative">Whether "-2mm" is a length, rather than two less than there is.</param>
+    /// <param name="errors">Takes what is wrong.</param>
+    public static double? Length(string field, string? text, LengthUnit unit, double current, bool mayBeNegative, FieldErrors errors)
     {
-        if (Units.TryParse(text, unit, out double points)) return points;
-        errors.Add(Field(setting), $"\u201c{text}\u201d is not a length. Type a number, with a unit if you like: 3, 3mm, 1p6.");
+        if (LengthExpression.TryRead(text, unit, current, mayBeNegative, out double points)) return points;
+        errors.Add(field, string.IsNullOrWhiteSpace(text) ? "Type a length, such as 15 mm." : $"\u201c{text}\u201d is not a length. Type a number, with a unit or arithmetic if you like: 84, 84mm, 3p6, 210mm/3, +5mm, 50%.");
         return null;
     }
 }

@@ -131,7 +131,7 @@ public static class SpreadView
             var label = LabelOf(publication, frame);
             svg.Append(CultureInfo.InvariantCulture, $"<text class=\"empty-label\" y=\"{N(label.Y)}\" style=\"--largest:{N(label.Largest)}px\">");
             for (int i = 0; i < label.Lines.Count; i++)
-                svg.Append(CultureInfo.InvariantCulture, $"<tspan x=\"{N(label.X)}\" dy=\"{(i == 0 ? "-0.6em" : "1.2em")}\">{SvgWriter.Escape(label.Lines[i])}</tspan>");
+                svg.Append(CultureInfo.InvariantCulture, $"<tspan x=\"{N(label.X)}\" dy=\"{(i == 0 ? "-0.6em" : "1.2em")}\">{SvgWriter.Escape(label.Lines[i])}{(i < label.Lines.Count - 1 ? " " : "")}</tspan>");
             svg.Append("</text>");
         }
         else if (frame.IsText) svg.Append("<g class=\"text-holder\">").Append(TextOf(frame, scene)).Append("</g>");
@@ -246,7 +246,7 @@ public static class SpreadView
     }
 
     private static string Spoken(Publication publication, Frame frame) =>
-        frame.IsPlaceholder ? $"{frame.Label}, placeholder, {string.Join(" \u00b7 ", LabelOf(publication, frame).Lines)}"
+        frame.IsPlaceholder ? $"{frame.Label}, placeholder, {string.Join(' ', LabelOf(publication, frame).Lines)}"
             : frame.Text is { } text ? $"{frame.Label}, text: {(text.Plain.Length > 80 ? text.Plain[..80] : text.Plain)}"
             : $"{frame.Label}, {publication.ImageOf(frame)?.Name}, {Words.Size(frame.Box.Width, frame.Box.Height, publication.Setup.Unit)}";
 

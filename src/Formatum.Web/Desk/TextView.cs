@@ -27,10 +27,14 @@ public static class TextView
         var (width, height) = (frame.Box.Width, frame.Box.Height);
         string size = string.Create(CultureInfo.InvariantCulture, $"style=\"--largest:{SvgWriter.Number(Math.Min(width / 9, height * 0.8))}px\"");
         if (frame.Text!.IsEmpty) return $"<text class=\"empty-label\" x=\"{SvgWriter.Number(width / 2)}\" y=\"{SvgWriter.Number(height / 2)}\" {size}>Text</text>";
-        return text.Overflows ? $"<text class=\"overflow-mark\" x=\"{SvgWriter.Number(width)}\" y=\"{SvgWriter.Number(height)}\" {size}>{LeftOut(text)}</text>" : "";
+        return text.Overflows || text.Missing > 0 ? $"<text class=\"overflow-mark\" x=\"{SvgWriter.Number(width)}\" y=\"{SvgWriter.Number(height)}\" {size}>{Lost(text.LeftOut, text.Missing)}</text>" : "";
     }
 
-    public static string LeftOut(SetText text) => $"{Words.Count(text.LeftOut, "character")} left out";
+    /// <summary>What of a text is lost in print, in words.</summary>
+    public static string Lost(int leftOut, int missing) => string.Join(", ", new[]
+    {
+        leftOut > 0 ? $"{Words.Count(leftOut, "character")} left out" : "", missing > 0 ? $"{Words.Count(missing, "character")} not in the font" : "",
+    }.Where(w => w.Length > 0));
 
     /// <summary>The text in a field to type in, a paragraph each, styled as it is set; with the revision it is of.</summary>
     public static string Writing(Frame frame, long revision)

@@ -46,7 +46,7 @@ public sealed record ImageQuery
     {
         var uses = publication.Frames.Values.Where(f => f.ImageId is not null).ToLookup(f => f.ImageId!.Value);
         var tray = publication.Tray.ImageIds.ToHashSet();
-        ImmutableArray<ImageRow> all = [.. publication.Images.Values.OrderBy(i => i.Id).Select(i => new ImageRow(i, states.Of(i), [.. uses[i.Id].Select(f => UseOf(publication, f)).OrderBy(u => u.Page).ThenBy(u => u.Frame.Id)], tray.Contains(i.Id)))];
+        ImmutableArray<ImageRow> all = [.. publication.Images.Values.OrderBy(i => i.Id).Select(i => Row(publication, i, uses[i.Id], tray.Contains(i.Id), states))];
         var shown = all.Where(row => Matches(publication, row));
         return (all, [.. Sort switch
         {
@@ -60,9 +60,25 @@ public sealed record ImageQuery
         }]);
     }
 
+    /// <summary>One image, without looking at any other.</summary>
+    public static ImageRow Row(Publication publication, LinkedImage image, LinkStates states) =>
+        Row(publication, image, publication.Frames.Values.Where(f => f.ImageId == image.Id), publication.Tray.ImageIds.Contains(image.Id), states);
+
+    private static ImageRow Row(Publication publication, LinkedImage image, IEnumerable<Frame> frames, bool inTray, LinkStates states) =>
+        new(image, states.Of(image), [.. frames.Select(f => UseOf(publication, f)).OrderBy(u => u.Page).ThenBy(u => u.Frame.Id)], inTray);
+
     private static ImageUse UseOf(Publication publication, Frame frame)
     {
         return new(frame, publication.NumberOf(frame.PageId), publication.WordsOf(frame.PageId), Spread.NumberOfPage(publication, frame.PageId), publication.FittedOf(frame)!.Value);
+    }
+
+    /// <summary>Whether every word that is searched for stands somewhere in what is known of an image, its other names among it.</summary>
+    private bool Says(LinkedImage image)
+    {
+        string[] words = (Q ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+        if (words.Length == 0) return true;
+        string said = string.Join('\n', new[] { image.Name, image.Title, image.Caption, image.Credit }.Concat(image.OtherNames));
+        return words.All(word => said.Contains(word, StringComparison.OrdinalIgnoreCase));
     }
 
     private bool Matches(Publication publication, ImageRow row)
@@ -70,7 +86,7 @@ public sealed record ImageQuery
         var image = row.Image;
         double ratio = (double)image.WidthPx / image.HeightPx;
         bool square = Math.Abs(ratio - 1) <= NearlySquare;
-        if (!string.IsNullOrWhiteSpace(Q) && !new[] { image.Name, image.Title, image.Caption, image.Credit }.Any(t => t?.Contains(Q.Trim(), StringComparison.OrdinalIgnoreCase) == true)) return false;
+        if (!Says(image)) return false;
         if (Rule > 0 && !row.Uses.Any(u => u.Frame.RuleId == Rule)) return false;
         if (Page is { } page && !row.Uses.Any(u => u.Page == page)) return false;
         return Show switch
@@ -99,4 +115,8 @@ public sealed record ImageListView(Standing Standing, Publication Publication, I
 }
 
 /// <summary>One image with all that is known of it.</summary>
-public sealed record ImageCardView(int PublicationId, Publication Publication, ImageRow Row);
+/// <param name="PublicationId">Its publication's id.</param>
+/// <param name="Publication">Its publication.</param>
+/// <param name="Row">The image.</param>
+/// <param name="LinkedWhereItLies">Whether its file is somebody else's, in an open folder, rather than kept by this program.</param>
+public sealed record ImageCardView(int PublicationId, Publication Publication, ImageRow Row, bool LinkedWhereItLies);

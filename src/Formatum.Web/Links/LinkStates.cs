@@ -14,6 +14,9 @@ public sealed class LinkStates
 {
     private readonly ConcurrentDictionary<(string Path, long Bytes, DateTime Modified), string> _hashes = new();
 
+    /// <summary>More hashes than any publication has files are not kept.</summary>
+    private const int MostHashes = 20_000;
+
     public LinkState Of(LinkedImage image)
     {
         var file = new FileInfo(image.Path);
@@ -23,9 +26,9 @@ public sealed class LinkStates
     }
 
     /// <summary>How many links are changed, and how many missing.</summary>
-    public (int Changed, int Missing) Count(Publication publication)
+    public (int Changed, int Missing) Count(IEnumerable<LinkedImage> images)
     {
-        var states = publication.Images.Values.Select(Of).ToList();
+        var states = images.Select(Of).ToList();
         return (states.Count(s => s == LinkState.Changed), states.Count(s => s == LinkState.Missing));
     }
 
@@ -36,6 +39,7 @@ public sealed class LinkStates
         if (_hashes.TryGetValue(key, out string? known)) return known;
         try
         {
+            if (_hashes.Count >= MostHashes) _hashes.Clear();
             using var stream = file.OpenRead();
             return _hashes[key] = Convert.ToHexStringLower(SHA256.HashData(stream));
         }

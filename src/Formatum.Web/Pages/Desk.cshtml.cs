@@ -6,13 +6,14 @@ using Formatum.Imaging;
 using Formatum.Storage;
 using Formatum.Web.Desk;
 using Formatum.Web.Hosting;
+using Formatum.Web.Links;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Formatum.Web.Pages;
 
 /// <summary>The Desk: a spread, where frames are made and filled.</summary>
-public sealed class DeskModel(PublicationStore store, ServerOptions options, SubjectFinder finder, TableShelf tables, CopiedFrames copied) : PageModel
+public sealed class DeskModel(PublicationStore store, ServerOptions options, SubjectFinder finder, TableShelf tables, CopiedFrames copied, LinkStates states) : PageModel
 {
     public required DeskView View { get; set; }
 
@@ -46,12 +47,13 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
             await using var content = file.OpenReadStream();
             form = form with { Token = await tables.KeepAsync(content) };
         }
-        return Partial("_Rows", RowsView.Of(DeskView.Of(await store.OpenAsync(id), spread), form, tables.Read(form.Token)));
+        var table = tables.Read(form.Token, form.Encoding);
+        return Partial("_Rows", RowsView.Of(DeskView.Of(await store.OpenAsync(id), spread), form with { EncodingUnclear = tables.IsUnclear(form.Token) }, table));
     }
 
     public async Task<IActionResult> OnPostTakeRowsAsync(int id, int spread, long seen, RowsForm form)
     {
-        var table = tables.Read(form.Token);
+        var table = tables.Read(form.Token, form.Encoding);
         var standing = await store.OpenAsync(id);
         var outcome = await store.EditAsync(id, RowsView.Edit(DeskView.Of(standing, spread), form, table), HttpContext.Seen(seen));
         int added = outcome.Standing.Publication.PageCount - standing.Publication.PageCount;
@@ -98,7 +100,7 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
     }
 
     /// <summary>What can be taken away, and what is worth knowing before.</summary>
-    public async Task<IActionResult> OnGetOutputAsync(int id, int spread) => Partial("_Output", DeskView.Of(await store.OpenAsync(id), spread));
+    public async Task<IActionResult> OnGetOutputAsync(int id, int spread) => Partial("_Output", OutputView.Of(DeskView.Of(await store.OpenAsync(id), spread), states));
 
     /// <summary>All that was done, newest first.</summary>
     public async Task<IActionResult> OnGetHistoryAsync(int id) => Partial("_HistoryList", new HistoryView(await store.HistoryAsync(id, 500), HttpContext.Maker()));

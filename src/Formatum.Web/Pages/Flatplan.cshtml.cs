@@ -29,6 +29,16 @@ public sealed class FlatplanModel(PublicationStore store) : PageModel
     /// <summary>What another window may have changed.</summary>
     public async Task<IActionResult> OnGetSheetAsync(int id, string? chosen) => Sheet(await store.OpenAsync(id), DeskView.Ids(chosen));
 
+    /// <summary>What goes with pages that are removed, in words; empty where nothing does.</summary>
+    public async Task<IActionResult> OnGetRemovingAsync(int id, string? pages)
+    {
+        var publication = (await store.OpenAsync(id)).Publication;
+        var gone = DeskView.Ids(pages).Where(n => n <= publication.PageCount).SelectMany(n => publication.FramesOnPage(publication.Order.Ids[n - 1])).ToList();
+        int pictures = gone.Count(f => f.ImageId is not null), texts = gone.Count(f => f.IsText && !f.IsEmpty), others = gone.Count - pictures - texts;
+        string[] what = [pictures > 0 ? Words.Count(pictures, "picture") : "", texts > 0 ? Words.Count(texts, "text") : "", others > 0 ? Words.Count(others, "empty frame") : ""];
+        return Content(string.Join(", ", what.Where(w => w.Length > 0)), "text/plain");
+    }
+
     /// <summary>Does something with pages and answers with the flatplan as it then is.</summary>
     /// <param name="id">The publication.</param>
     /// <param name="do">"add", "duplicate", "move", "remove", "base", "make-master", "rename-master", "remove-master", "undo" or "redo".</param>

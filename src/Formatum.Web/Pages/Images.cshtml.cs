@@ -31,8 +31,7 @@ public sealed class ImagesModel(PublicationStore store, LinkStates states, LinkU
     public async Task<IActionResult> OnGetCardAsync(int id, int image)
     {
         var standing = await store.OpenAsync(id);
-        var row = new ImageQuery().Of(standing.Publication, states).All.FirstOrDefault(r => r.Image.Id == image);
-        return row is null ? NotFound() : Partial("_ImageCard", new ImageCardView(id, standing.Publication, row));
+        return standing.Publication.Images.TryGetValue(image, out var meant) ? Partial("_ImageCard", new ImageCardView(id, standing.Publication, ImageQuery.Row(standing.Publication, meant, states), !meant.Path.StartsWith(options.PictureFolder, StringComparison.Ordinal))) : NotFound();
     }
 
     /// <summary>What updating changed links would do; all that changed, or those named.</summary>

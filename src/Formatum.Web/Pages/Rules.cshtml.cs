@@ -90,13 +90,13 @@ public sealed class RulesModel(PublicationStore store) : PageModel
     }
 
     /// <summary>Puts the rule on frames of a page or the publication: first what that would do, then does it.</summary>
-    public async Task<IActionResult> OnPostPutAsync(int id, string? rule, int? page, FrameFilling which, bool sure, long seen)
+    public async Task<IActionResult> OnPostPutAsync(int id, string? rule, int? page, FrameFilling which, bool clear, bool sure, long seen)
     {
         var standing = await store.OpenAsync(id);
         var of = RuleNamed(standing.Publication, rule);
         var frames = FrameScope.FramesIn(standing.Publication, page, which);
-        var edit = new ChangeFrames { FrameIds = frames, RuleId = new(of.Id) };
-        if (!sure) return Preview(standing, edit, $"Put {of.Name} on {Words.Count(frames.Length, "frame")}", "Put", new() { ["page"] = Text(page), ["which"] = which.ToString() });
+        var edit = new ChangeFrames { FrameIds = frames, RuleId = new(of.Id), ClearSet = clear };
+        if (!sure) return Preview(standing, edit, $"Put {of.Name} on {Words.Count(frames.Length, "frame")}", "Put", new() { ["page"] = Text(page), ["which"] = which.ToString(), ["clear"] = clear ? "true" : "false" }, SetThere(standing.Publication, frames, clear));
         await store.EditAsync(id, edit, HttpContext.Seen(seen));
         return GoTo(Address(id, of.Id));
     }
@@ -119,11 +119,21 @@ public sealed class RulesModel(PublicationStore store) : PageModel
         return new NoContentResult();
     }
 
-    private PartialViewResult Preview(Standing standing, Edit edit, string title, string handler, Dictionary<string, string> values)
+    private PartialViewResult Preview(Standing standing, Edit edit, string title, string handler, Dictionary<string, string> values, string? note = null)
     {
         values["seen"] = Text((int)standing.Revision);
         var after = standing.Publication.With(edit.On(standing.Publication));
-        return Partial("_RuleImpact", new ImpactView(standing, after, Impact.Of(standing.Publication, after), title, handler, values, []));
+        return Partial("_RuleImpact", new ImpactView(standing, after, Impact.Of(standing.Publication, after), title, handler, values, note is null ? [] : [note]));
+    }
+
+    /// <summary>What is set on the frames themselves, and that it stays over the rule or goes.</summary>
+    private static string? SetThere(Publication publication, IReadOnlyCollection<int> frames, bool clear)
+    {
+        var own = frames.Select(id => publication.Frames[id].Own).Where(o => !o.IsOpen).ToList();
+        if (own.Count == 0) return null;
+        string settings = string.Join(", ", SettingText.All.Where(s => own.Any(o => o.IsSet(s))).Select(s => SettingText.Label(s).ToLowerInvariant()));
+        string frame = Words.Count(own.Count, "frame has", "frames have");
+        return clear ? $"{frame} settings of their own, which go: {settings}." : $"{frame} settings of their own, which stay over the rule: {settings}. To let the rule have its way, choose to clear them.";
     }
 
     private static string Text(int? number) => number?.ToString(CultureInfo.InvariantCulture) ?? "";

@@ -21,6 +21,9 @@ public sealed class SetupModel(PublicationStore store) : PageModel
     /// <summary>What is wrong, by the field's name in the automation interface.</summary>
     public Dictionary<string, string> Errors { get; private set; } = [];
 
+    /// <summary>What the change would do to frames, where that is to be looked at first; else null.</summary>
+    public SetupImpact? Impact { get; private set; }
+
     /// <summary>A drawing of a spread with its zones.</summary>
     public string Plan { get; private set; } = "";
 
@@ -50,7 +53,14 @@ public sealed class SetupModel(PublicationStore store) : PageModel
             var created = await store.CreateAsync(setup, pages);
             return Redirect($"/publications/{created.Id}/desk");
         }
-        await store.EditAsync(Standing.Id, new ChangeSetup(setup), HttpContext.Seen(Form.Seen));
+        var edit = new ChangeSetup(setup, Form.Frames, pages);
+        var impact = SetupImpact.Of(Standing.Publication, edit);
+        if (!Form.Sure && impact.Matters)
+        {
+            Impact = impact;
+            return Page();
+        }
+        await store.EditAsync(Standing.Id, edit, HttpContext.Seen(Form.Seen));
         return Redirect($"/publications/{Standing.Id}/desk");
     }
 

@@ -1,7 +1,9 @@
 using System.Globalization;
+using Formatum.Core.Edits;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 using Formatum.Storage;
+using Formatum.Web.Desk;
 
 namespace Formatum.Web.Pages;
 
@@ -32,6 +34,12 @@ public sealed class SetupForm
     public string? PrintPpi { get; set; } = "300";
     public string? FloorPpi { get; set; } = "150";
     public bool SuggestSubjects { get; set; }
+
+    /// <summary>What frames do when pages change.</summary>
+    public FramesAtResize Frames { get; set; } = FramesAtResize.Scale;
+
+    /// <summary>What the change does was looked at, and is wanted.</summary>
+    public bool Sure { get; set; }
 
     /// <summary>The publication's revision when the form was opened.</summary>
     public long Seen { get; set; }
@@ -75,11 +83,12 @@ public sealed class SetupForm
     /// <param name="errors">Takes what is wrong.</param>
     public (Setup Setup, int Pages) Read(Setup? over, FieldErrors errors)
     {
+        double Read(string field, string? text, double? stored) => Length(field, text, stored, over?.Unit ?? Unit, errors);
         double width, height;
         if (Size == OwnSize)
         {
-            width = Length("page.width", Width, errors);
-            height = Length("page.height", Height, errors);
+            width = Read("page.width", Width, over?.PageWidth);
+            height = Read("page.height", Height, over?.PageHeight);
         }
         else
         {
@@ -96,16 +105,16 @@ public sealed class SetupForm
             Facing = Facing,
             FirstFolio = Whole("firstFolio", FirstFolio, errors),
             BindsRight = BindsRight,
-            Bleed = Length("bleed", Bleed, errors),
-            Margins = new(Length("margins.top", Top, errors), Length("margins.bottom", Bottom, errors), Length("margins.inside", Inside, errors), Length("margins.outside", Outside, errors)),
-            Columns = new(Whole("columns.count", Columns, errors), Length("columns.gutter", Gutter, errors)),
+            Bleed = Read("bleed", Bleed, over?.Bleed),
+            Margins = new(Read("margins.top", Top, over?.Margins.Top), Read("margins.bottom", Bottom, over?.Margins.Bottom), Read("margins.inside", Inside, over?.Margins.Inside), Read("margins.outside", Outside, over?.Margins.Outside)),
+            Columns = new(Whole("columns.count", Columns, errors), Read("columns.gutter", Gutter, over?.Columns.Gutter)),
             Unit = Enum.IsDefined(Unit) ? Unit : LengthUnit.Millimetre,
             AssumedPpi = Number("assumedPpi", AssumedPpi, errors),
             PrintPpi = Number("printPpi", PrintPpi, errors),
             FloorPpi = Number("floorPpi", FloorPpi, errors),
             SuggestSubjects = SuggestSubjects,
         };
-        int pages = over is null ? Whole("pages", Pages, errors) : 1;
+        int pages = Whole("pages", Pages, errors);
         if (!errors.Any)
         {
             setup.Check(errors);
@@ -114,11 +123,11 @@ public sealed class SetupForm
         return (setup, pages);
     }
 
-    private double Length(string field, string? text, FieldErrors errors)
+    /// <summary>A length as typed; what stands there as it was shown is what it was, to the last digit.</summary>
+    private double Length(string field, string? text, double? stored, LengthUnit shownIn, FieldErrors errors)
     {
-        if (Units.TryParse(text, Unit, out double points)) return points;
-        errors.Add(field, string.IsNullOrWhiteSpace(text) ? "Type a length, such as 15 mm." : $"\u201c{text}\u201d is not a length. Type a number with or without a unit: 15, 15 mm, 1p6, 0.5 in.");
-        return 0;
+        if (stored is { } kept && text == Units.Text(kept, shownIn)) return kept;
+        return SettingText.Length(field, text, Unit, stored ?? 0, false, errors) ?? 0;
     }
 
     private static int Whole(string field, string? text, FieldErrors errors)

@@ -46,9 +46,10 @@ public sealed class RuleForm
     public DefineRule Read(Publication publication, int? ruleId, FieldErrors errors)
     {
         var settings = FitSettings.Open;
+        var now = publication.FitOfRule(ruleId ?? BasedOn);
         foreach (var setting in SettingText.All)
         {
-            if (!string.IsNullOrWhiteSpace(this[setting])) settings = settings.Over(SettingText.Read(setting, this[setting], publication.Setup.Unit, errors));
+            if (!string.IsNullOrWhiteSpace(this[setting])) settings = settings.Over(SettingText.Read(setting, this[setting], publication.Setup.Unit, now, errors));
         }
         bool wasDefault = ruleId is not null && publication.Setup.DefaultRuleId == ruleId;
         return new()

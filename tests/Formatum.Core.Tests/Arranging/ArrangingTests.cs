@@ -110,6 +110,12 @@ public class ArrangingTests
     [InlineData("84", 0, 84)]
     [InlineData("84,5", 0, 84.5)]
     [InlineData("100 / 2 / 5", 0, 10)]
+    [InlineData("(210-40)/3", 0, 170.0 / 3)]
+    [InlineData("((210 - 2*15) - 2*5) / 3", 0, 170.0 / 3)]
+    [InlineData("50%", 84, 42)]
+    [InlineData("+25 %", 40, 50)]
+    [InlineData("2*(1cm+5)", 0, 30)]
+    [InlineData("10--5", 0, 15)]
     public void Lengths_are_typed_with_arithmetic(string text, double current, double millimetres)
     {
         LengthExpression.TryRead(text, LengthUnit.Millimetre, Units.Millimetres(current), false, out double points).ShouldBeTrue();
@@ -130,6 +136,11 @@ public class ArrangingTests
     [InlineData("10mm/2mm")]
     [InlineData("10/0")]
     [InlineData("5+")]
+    [InlineData("(5")]
+    [InlineData("5)")]
+    [InlineData("()")]
+    [InlineData("%")]
+    [InlineData("5 5mm")]
     [InlineData("*")]
     [InlineData("1e300*1e300")]
     public void What_is_no_length_is_refused(string text) => LengthExpression.TryRead(text, LengthUnit.Millimetre, 10, true, out _).ShouldBeFalse();

@@ -33,6 +33,29 @@ public class PageEditTests
         removed.Frames.Count.ShouldBe(4);
     }
 
+    /// <summary>Worked by hand: from a page of 400 x 600 with margins of 40 to one of 800 x 600 with margins of 40, the type area grows from 320 to 720 across.</summary>
+    [Fact]
+    public void Frames_scale_move_or_stay_as_their_pages_change()
+    {
+        var setup = new Setup { Name = "T", PageWidth = 400, PageHeight = 600, Margins = new(40, 40, 40, 40) };
+        var p = Publication.Create(setup, 3).Do(new MakeFrame { Page = 1, Box = new(40, 40, 320, 100) }).Do(new MakeFrame { Page = 3, Box = new(100, 500, 50, 50) });
+        var wide = setup with { PageWidth = 800 };
+        Frame First(Publication after) => after.Frames.Values.MinBy(f => f.Id)!;
+        First(p.Do(new ChangeSetup(wide, FramesAtResize.Scale))).Box.ShouldBe(new(400 - 320, 40, 640, 100));
+        First(p.Do(new ChangeSetup(wide, FramesAtResize.Move))).Box.ShouldBe(new(400 - 160, 40, 320, 100));
+        First(p.Do(new ChangeSetup(wide))).Box.ShouldBe(new(40, 40, 320, 100));
+        // New margins alone move nothing.
+        First(p.Do(new ChangeSetup(setup with { Margins = new(60, 60, 60, 60) }, FramesAtResize.Scale))).Box.ShouldBe(new(40, 40, 320, 100));
+
+        var impact = SetupImpact.Of(p, new(setup with { PageWidth = 200 }, FramesAtResize.Keep, 2));
+        (impact.Off.Length, impact.Gone.Length, impact.PagesGone, impact.Matters).ShouldBe((1, 1, 1, true));
+        SetupImpact.Of(p, new(setup with { PageWidth = 200 }, FramesAtResize.Scale)).Off.ShouldBeEmpty();
+        SetupImpact.Of(p, new(setup with { Bleed = 20 })).Matters.ShouldBeFalse();
+        var fewer = p.Do(new ChangeSetup(setup, Pages: 2));
+        (fewer.PageCount, fewer.Frames.Count).ShouldBe((2, 1));
+        p.Do(new ChangeSetup(setup, Pages: 5)).PageCount.ShouldBe(5);
+    }
+
     private static Publication Uneven()
     {
         var p = Publication.Create(SetupTests.A4() with { Facing = true, Margins = new(30, 30, 60, 20), Columns = new(1, 0) }, 4);

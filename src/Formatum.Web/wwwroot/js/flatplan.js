@@ -133,8 +133,29 @@ const end = () => pages().length + 1;
 function run(what) {
   if (what === 'add') act({ do: 'add', master: document.getElementById('add-master').value, before: chosen().length > 0 ? Math.min(...chosen()) : end(), count: document.getElementById('add-count').value });
   if (what === 'duplicate' && chosen().length > 0) act({ do: 'duplicate', before: after() });
-  if (what === 'remove' && chosen().length > 0) act({ do: 'remove' });
+  if (what === 'remove' && chosen().length > 0) askToRemove();
 }
+
+// What goes with the pages is said before; blank ones go at once.
+const removeCard = document.getElementById('remove-pages-card');
+async function askToRemove() {
+  const meant = chosen();
+  const answer = await ask('GET', `${address}?handler=Removing&pages=${meant.join(',')}`).catch(problem => tell(problem.message) && null);
+  if (!answer) return;
+  if (!answer.text) {
+    act({ do: 'remove', pages: meant.join(',') });
+    return;
+  }
+  document.getElementById('remove-pages-title').textContent = `Remove ${meant.length} ${meant.length === 1 ? 'page' : 'pages'}`;
+  document.getElementById('remove-pages-words').textContent = answer.text;
+  removeCard.dataset.pages = meant.join(',');
+  removeCard.showPopover();
+  document.getElementById('remove-pages').focus();
+}
+document.getElementById('remove-pages').addEventListener('click', () => {
+  removeCard.hidePopover();
+  act({ do: 'remove', pages: removeCard.dataset.pages });
+});
 
 plan.addEventListener('click', event => {
   const what = event.target.closest('[data-pages]')?.dataset.pages;

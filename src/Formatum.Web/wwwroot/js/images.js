@@ -141,10 +141,16 @@ card.addEventListener('click', event => {
     case 'update': propose('Update', { images: shown() }); break;
     case 'find': askFolder(shown()); break;
     case 'tray': putInTray([shown()]); break;
-    case 'replace': pickReplacement(); break;
+    case 'replace': replace(event.target.closest('[data-act]').dataset.lies); break;
     default:
   }
 });
+
+// A file that is sent is kept here: one that was linked where it lies is then no longer followed there.
+function replace(lies) {
+  if (!lies) pickReplacement();
+  else tell(`This picture is linked where it lies, ${lies}. A file put in its place is kept by Formatum, and changes there are no longer seen.`, { stays: true, actions: [['Choose a file all the same', pickReplacement]] });
+}
 
 function pickReplacement() {
   const image = shown();

@@ -86,7 +86,7 @@ function show({ text, head }) {
 }
 
 function takeOver(head) {
-  if (head.reload || head.goesTo || (head.shape && head.shape !== desk.dataset.shape)) afterwards = { ...afterwards, goesTo: head.goesTo ?? afterwards?.goesTo, told: head.told };
+  if (head.reload || head.goesTo || (head.shape && head.shape !== desk.dataset.shape)) afterwards = { ...afterwards, goesTo: head.goesTo ?? afterwards?.goesTo, told: head.told || afterwards?.told };
   // A step that others took in between has not been shown yet: until it is, nothing done here was done in its knowledge.
   const missed = head.stale || (head.before !== undefined && head.before > state.revision);
   if (!missed) return { revision: head.revision };
@@ -96,35 +96,47 @@ function takeOver(head) {
 
 // Leaves for another spread, or loads this one anew where its pages changed, once all that was begun is done.
 async function leave() {
-  const { goesTo, told } = afterwards;
+  const { goesTo, told, href } = afterwards;
   afterwards = null;
   for (const run of beforeLeaving) await run();
   if (told) tellAfterwards(told);
-  if (goesTo && String(goesTo) !== desk.dataset.spread) location.href = `${desk.dataset.address}/${goesTo}`;
+  if (href) location.href = href;
+  else if (goesTo && String(goesTo) !== desk.dataset.spread) location.href = `${desk.dataset.address}/${goesTo}`;
   else location.reload();
 }
 
+// Edits that choose what they make: keys that follow at once are meant for that.
+const making = new Set(['draw', 'draw-here', 'draw-free', 'draw-stroke', 'grid', 'set-down', 'paste', 'repeat']);
+let makesUnderWay = 0;
+export const hasChoice = () => state.selection.length > 0 || makesUnderWay > 0;
+
 // Makes an edit of what is chosen, or of the frames named in it. It was begun at the revision "seen".
 export function edit(command, { seen = state.revision } = {}) {
-  const key = randomName();
+  const key = randomName(), makes = making.has(command.do) ? 1 : 0;
+  makesUnderWay += makes;
   return queue(async () => {
     const json = { seen, inside: reached.inside, command: { frames: reached.ids, ...command } };
     // Ids go with commas between, however they were given.
     for (const name of ['frames', 'keep', 'images', 'copied']) if (json.command[name] !== undefined) json.command[name] = String(json.command[name]);
-    show(await surely(() => ask('POST', address, { json, key })));
+    try {
+      show(await surely(() => ask('POST', address, { json, key })));
+    } finally {
+      makesUnderWay -= makes;
+    }
     return reached;
   });
 }
 
 // Chooses frames, each with its group unless it is meant alone; or goes into the picture of one.
 export function choose(ids, { inside = false, alone = false } = {}) {
-  const chosen = { ids: inside || alone ? ids : withGroups(ids), inside };
+  const meant = () => (inside || alone ? ids : withGroups(ids));
   choicesUnderWay++;
-  change({ selection: chosen.ids, inside });
+  change({ selection: meant(), inside });
   return queue(async () => {
     choicesUnderWay--;
-    reached = chosen;
-    await load('Inspector', chosen);
+    // Frames may have been grouped on the way here.
+    reached = { ids: meant(), inside };
+    await load('Inspector', reached);
   });
 }
 
@@ -136,6 +148,18 @@ export function post(handler, form, { seen = state.revision } = {}) {
   const key = randomName();
   return queue(async () => surely(() => ask('POST', `${address}?handler=${handler}&seen=${seen}`, { form, key })));
 }
+
+// A link that is followed while something waits to be sent is followed once that is done.
+document.addEventListener('click', event => {
+  const link = event.target.closest('a[href]');
+  if (!link || (!working && state.writing === null) || link.target || link.hasAttribute('download') || event.button !== 0 || event.ctrlKey || event.metaKey || event.shiftKey) return;
+  event.preventDefault();
+  afterwards = { href: link.href };
+  queue(async () => {});
+}, true);
+window.addEventListener('beforeunload', event => {
+  if (working && !afterwards && waiting.length > 0) event.preventDefault();
+});
 
 // Loads the page anew, or goes to another spread, when all that was begun is done.
 export function leaveFor(goesTo, told) {

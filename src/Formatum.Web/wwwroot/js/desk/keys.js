@@ -2,7 +2,7 @@
 import { cancelDrag } from './drag.js';
 import { canShape, changePoint, nudgePoint, shape, takeNext } from './tools/shape.js';
 import { canvas, frameElement, frameElements, idOf } from './parts.js';
-import { choose, edit } from './edits.js';
+import { choose, edit, hasChoice } from './edits.js';
 import { chooseNarrower, goInto, nudge } from './selection.js';
 import { closeFree, isDrawingFree } from './tools/free.js';
 import { drawHere, takeTool } from './tools/draw.js';
@@ -13,7 +13,7 @@ import { showClean, zoom } from './view.js';
 import { state } from './state.js';
 
 const outside = () => !state.inside;
-const chosen = () => state.selection.length > 0 && !state.inside;
+const chosen = () => hasChoice() && !state.inside;
 const shaping = () => state.shaping;
 const drawing = () => state.tool !== 'pick';
 const away = event => event.target.closest('.strip, .pictures, .inspector, .workbar, .topbar');

@@ -150,6 +150,7 @@ window.addEventListener('beforeunload', event => { if (sending) event.preventDef
 
 cancel.addEventListener('click', () => {
   sending?.abort();
+  sending = null;
   if (job) ask('DELETE', `${imports}/${job}`).catch(problem => fail(problem.message));
 });
 close.addEventListener('click', closeReport);
