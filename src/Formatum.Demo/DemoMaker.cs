@@ -4,6 +4,7 @@ using Formatum.Core.Filling;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
+using Formatum.Core.Stories;
 using Formatum.Core.Typesetting;
 using Formatum.Imaging;
 using Formatum.Storage;

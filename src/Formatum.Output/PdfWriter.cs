@@ -1,3 +1,4 @@
+using Formatum.Core.Checks;
 using Formatum.Core.Composing;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;

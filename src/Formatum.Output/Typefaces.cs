@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using System.Collections.Immutable;
 using System.Runtime.InteropServices;
+using Formatum.Core.Stories;
 using Formatum.Core.Typesetting;
 using HarfBuzzSharp;
 using SkiaSharp;

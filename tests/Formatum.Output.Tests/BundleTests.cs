@@ -8,6 +8,7 @@ using Formatum.Core.Edits;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
+using Formatum.Core.Stories;
 using Formatum.Core.Typesetting;
 using Formatum.Imaging;
 using Formatum.Output.Bundles;

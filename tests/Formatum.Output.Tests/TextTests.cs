@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text.Json;
 using Formatum.Core.Edits;
 using Formatum.Core.Publications;
+using Formatum.Core.Stories;
 using Formatum.Core.Typesetting;
 using Formatum.Testing;
 

@@ -1,3 +1,4 @@
+using System.Text.RegularExpressions;
 using System.Xml.Linq;
 
 namespace Formatum.Web.Tests;
@@ -29,5 +30,61 @@ public class ArchitectureTests
         var core = typeof(Core.Publications.Publication).Assembly.GetReferencedAssemblies().Select(a => a.Name!).ToList();
         core.ShouldAllBe(name => name.StartsWith("System.", StringComparison.Ordinal));
         core.ShouldNotContain("System.Net.Http");
+    }
+
+    /// <summary>The folders of a project, each with those it may use.</summary>
+    private static readonly Dictionary<string, Dictionary<string, string[]>> Folders = new()
+    {
+        ["Formatum.Core"] = new()
+        {
+            ["Geometry"] = [],
+            ["Checks"] = [],
+            ["Settings"] = ["Checks", "Geometry"],
+            ["Fitting"] = ["Checks", "Geometry", "Settings"],
+            ["Stories"] = ["Checks", "Geometry", "Settings"],
+            ["Publications"] = ["Checks", "Fitting", "Geometry", "Settings", "Stories"],
+            ["Typesetting"] = ["Stories"],
+            ["Arranging"] = ["Checks", "Fitting", "Geometry", "Publications"],
+            ["Filling"] = ["Checks", "Fitting", "Geometry", "Publications", "Stories"],
+            ["Composing"] = ["Geometry", "Publications", "Stories", "Typesetting"],
+            ["Edits"] = ["Arranging", "Checks", "Filling", "Fitting", "Geometry", "Publications", "Settings", "Stories"],
+        },
+        ["Formatum.Web"] = new()
+        {
+            ["Hosting"] = [],
+            ["Wording"] = [],
+            ["Pictures"] = ["Hosting", "Wording"],
+            ["Links"] = ["Hosting", "Pictures"],
+            ["Desk"] = ["Hosting", "Links", "Wording"],
+            ["Rules"] = ["Desk", "Wording"],
+            ["Api"] = ["Desk", "Hosting", "Links", "Pictures", "Wording"],
+            ["Pages"] = ["Desk", "Hosting", "Links", "Pictures", "Rules", "Wording"],
+        },
+    };
+
+    [Theory]
+    [InlineData("Formatum.Core")]
+    [InlineData("Formatum.Web")]
+    public void Folders_use_only_those_that_come_before_them(string project)
+    {
+        var allowed = Folders[project];
+        string root = Path.Combine(TestServer.Root, "src", project);
+        var found = Directory.GetDirectories(root).Select(d => Path.GetFileName(d)!).Where(d => d is not ("bin" or "obj" or "wwwroot" or "Properties")).ToList();
+        found.Except(allowed.Keys).ShouldBeEmpty("Every folder has its place in the order.");
+        var wrong = from folder in found
+                    from file in Directory.EnumerateFiles(Path.Combine(root, folder), "*.cs", SearchOption.AllDirectories)
+                    from used in UsedBy(project, File.ReadAllText(file), allowed.Keys)
+                    where used != folder && !allowed[folder].Contains(used)
+                    select $"{folder}/{Path.GetFileName(file)} uses {used}";
+        wrong.ShouldBeEmpty();
+    }
+
+    /// <summary>The folders a file names: by using their namespace, or by writing it before a type.</summary>
+    private static IEnumerable<string> UsedBy(string project, string code, IEnumerable<string> folders)
+    {
+        string plain = Regex.Replace(code, "//.*", "");
+        foreach (string folder in folders)
+            if (Regex.IsMatch(plain, $@"using (static )?{Regex.Escape(project)}\.{folder}\b") || Regex.IsMatch(plain, $@"(?<![\w.]){folder}\.[A-Z]\w*[.(<? ]") && !Regex.IsMatch(plain, $@"\b\w+ {folder}\b *(=>|\{{|;|,|\))"))
+                yield return folder;
     }
 }

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Formatum.Testing;
+using Formatum.Web.Wording;
 using OpenQA.Selenium;
 using OpenQA.Selenium.Interactions;
 

@@ -1,4 +1,5 @@
 using System.Text;
+using Formatum.Core.Checks;
 using Formatum.Core.Publications;
 using Formatum.Web.Desk;
 

@@ -64,7 +64,7 @@ public static class Dragging
     }
 
     /// <summary>The same for a frame that may be turned: its grips lie and move along its own sides.</summary>
-    public static FramePose Resized(FramePose pose, Grip grip, Vec by, bool keepRatio, bool fromCentre = false)
+    public static Pose Resized(Pose pose, Grip grip, Vec by, bool keepRatio, bool fromCentre = false)
     {
         var along = Affine.Rotation(-pose.Angle).Apply(by);
         var sized = Resized(pose.Box, grip, along, keepRatio, fromCentre);

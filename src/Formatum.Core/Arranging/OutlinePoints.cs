@@ -22,7 +22,7 @@ public static class OutlinePoints
     private static readonly double Quarter = 4.0 / 3 * (Math.Sqrt(2) - 1);
 
     /// <summary>The points as they lie where the pose is given.</summary>
-    public static ImmutableArray<PathPoint> Of(FramePose pose, Outline outline)
+    public static ImmutableArray<PathPoint> Of(Pose pose, Outline outline)
     {
         var toPage = pose.ToPage.After(Affine.Scaling(pose.Box.Width, pose.Box.Height));
         return [.. In(outline).Select(p => p.Mapped(toPage.Apply))];
@@ -35,7 +35,7 @@ public static class OutlinePoints
     /// <param name="part">What of it.</param>
     /// <param name="to">Where to.</param>
     /// <param name="alone">Whether a control leaves the one across from it as it is, which makes a corner of the point.</param>
-    public static (FramePose Pose, Outline Outline) Moved(FramePose pose, Outline outline, int index, PointPart part, Vec to, bool alone = false) => Changed(pose, outline, points =>
+    public static (Pose Pose, Outline Outline) Moved(Pose pose, Outline outline, int index, PointPart part, Vec to, bool alone = false) => Changed(pose, outline, points =>
     {
         var point = points[index];
         if (part == PointPart.At)
@@ -49,7 +49,7 @@ public static class OutlinePoints
     });
 
     /// <summary>Puts a point on the outline where it passes nearest; its shape stays as it is.</summary>
-    public static (FramePose Pose, Outline Outline) Added(FramePose pose, Outline outline, Vec near) => Changed(pose, outline, points =>
+    public static (Pose Pose, Outline Outline) Added(Pose pose, Outline outline, Vec near) => Changed(pose, outline, points =>
     {
         var (leg, t) = Nearest(points, near);
         int next = (leg + 1) % points.Length;
@@ -62,10 +62,10 @@ public static class OutlinePoints
     });
 
     /// <summary>Takes a point away.</summary>
-    public static (FramePose Pose, Outline Outline) Removed(FramePose pose, Outline outline, int index) => Changed(pose, outline, points => points.RemoveAt(index));
+    public static (Pose Pose, Outline Outline) Removed(Pose pose, Outline outline, int index) => Changed(pose, outline, points => points.RemoveAt(index));
 
     /// <summary>Makes a corner of a point that bends, and a bend of a corner.</summary>
-    public static (FramePose Pose, Outline Outline) Bent(FramePose pose, Outline outline, int index) => Changed(pose, outline, points =>
+    public static (Pose Pose, Outline Outline) Bent(Pose pose, Outline outline, int index) => Changed(pose, outline, points =>
     {
         var point = points[index];
         if (point.Before is not null || point.After is not null) return points.SetItem(index, new(point.At));
@@ -90,13 +90,13 @@ public static class OutlinePoints
         return new(at, at - reach, at + reach);
     }
 
-    private static (FramePose Pose, Outline Outline) Changed(FramePose pose, Outline outline, Func<ImmutableArray<PathPoint>, ImmutableArray<PathPoint>> change)
+    private static (Pose Pose, Outline Outline) Changed(Pose pose, Outline outline, Func<ImmutableArray<PathPoint>, ImmutableArray<PathPoint>> change)
     {
         // Worked on unturned, about the middle the frame has now.
         Affine unturn = Affine.Translation(pose.Box.X, pose.Box.Y).After(pose.ToPage.Inverse()), toPage = unturn.Inverse();
         var (box, free) = Outlines.Free([.. change(Of(pose, outline)).Select(p => p.Mapped(unturn.Apply))]);
         Vec centre = toPage.Apply(box.Centre);
-        var placed = new FramePose(box.Moved(centre.X - box.Centre.X, centre.Y - box.Centre.Y), pose.Angle);
+        var placed = new Pose(box.Moved(centre.X - box.Centre.X, centre.Y - box.Centre.Y), pose.Angle);
         bool straight = free.Points.All(p => p.Before is null && p.After is null);
         return (placed, straight ? new PolygonOutline([.. free.Points.Select(p => p.At)]) : free);
     }

@@ -1,4 +1,3 @@
-using Formatum.Core.Arranging;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 using Formatum.Core.Typesetting;
@@ -31,7 +30,7 @@ public static class Composer
         var image = publication.PlacementOf(frame) is { } placement
             ? new SceneImage(publication.Images[frame.ImageId!.Value], placement.Matrix)
             : null;
-        return new(frame.Id, new FramePose(box, frame.Angle).ToPage, box.Width, box.Height, frame.Outline, image, TextOf(publication, frame, typefaces, onPage), frame.Look);
+        return new(frame.Id, new Pose(box, frame.Angle).ToPage, box.Width, box.Height, frame.Outline, image, TextOf(publication, frame, typefaces, onPage), frame.Look);
     }
 
     /// <summary>A frame's text, set in lines as it reads on a page; null where it holds none.</summary>

@@ -1,5 +1,6 @@
+using Formatum.Core.Checks;
 using Formatum.Core.Publications;
-using Formatum.Core.Typesetting;
+using Formatum.Core.Stories;
 
 namespace Formatum.Core.Edits;
 

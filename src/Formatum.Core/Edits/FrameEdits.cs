@@ -1,8 +1,9 @@
 using System.Collections.Immutable;
+using Formatum.Core.Checks;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
-using Formatum.Core.Typesetting;
+using Formatum.Core.Stories;
 
 namespace Formatum.Core.Edits;
 

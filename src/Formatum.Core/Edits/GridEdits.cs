@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Formatum.Core.Checks;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;

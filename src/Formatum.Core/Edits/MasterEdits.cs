@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
+using Formatum.Core.Checks;
 using Formatum.Core.Publications;
-using Formatum.Core.Typesetting;
 
 namespace Formatum.Core.Edits;
 

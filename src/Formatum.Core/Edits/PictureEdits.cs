@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Formatum.Core.Arranging;
+using Formatum.Core.Checks;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;

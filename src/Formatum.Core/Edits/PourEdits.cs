@@ -1,7 +1,8 @@
 using System.Collections.Immutable;
+using Formatum.Core.Checks;
 using Formatum.Core.Filling;
 using Formatum.Core.Publications;
-using Formatum.Core.Typesetting;
+using Formatum.Core.Stories;
 
 namespace Formatum.Core.Edits;
 

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Formatum.Core.Checks;
 using Formatum.Core.Publications;
 
 namespace Formatum.Core.Edits;

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
+using Formatum.Core.Checks;
 using Formatum.Core.Publications;
-using Formatum.Core.Typesetting;
+using Formatum.Core.Stories;
 
 namespace Formatum.Core.Edits;
 

@@ -1,4 +1,5 @@
-using Formatum.Core.Publications;
+using Formatum.Core.Checks;
+using Formatum.Core.Geometry;
 
 namespace Formatum.Core.Fitting;
 
@@ -6,7 +7,7 @@ namespace Formatum.Core.Fitting;
 public static class FitSettingsCheck
 {
     /// <summary>The largest inset either way, in points: the largest page side a PDF can have.</summary>
-    public const double LargestInset = Setup.LargestSide;
+    public const double LargestInset = Limits.LargestPageSide;
 
     public static void Check(FitSettings settings, FieldErrors errors, string prefix = "")
     {

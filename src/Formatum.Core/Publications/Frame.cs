@@ -1,7 +1,6 @@
-using Formatum.Core.Arranging;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
-using Formatum.Core.Typesetting;
+using Formatum.Core.Stories;
 
 namespace Formatum.Core.Publications;
 
@@ -9,7 +8,7 @@ namespace Formatum.Core.Publications;
 public sealed record Frame : Part
 {
     /// <summary>No frame is narrower or lower than this, in points: a thousandth of a millimetre.</summary>
-    public const double SmallestSide = 0.001 * Units.PointsPerMillimetre;
+    public const double SmallestSide = Limits.SmallestSide;
 
     public const int LongestName = 200;
 
@@ -26,7 +25,7 @@ public sealed record Frame : Part
     /// <summary>How far the frame is turned, with its picture, about the middle of its box: degrees clockwise.</summary>
     public double Angle { get; init; }
 
-    public FramePose Pose => new(Box, Angle);
+    public Pose Pose => new(Box, Angle);
 
     public Outline Outline { get; init; } = Outline.Rectangle;
 

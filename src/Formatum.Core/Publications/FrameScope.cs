@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Formatum.Core.Checks;
 
 namespace Formatum.Core.Publications;
 

@@ -1,3 +1,4 @@
+using Formatum.Core.Checks;
 using Formatum.Core.Geometry;
 
 namespace Formatum.Core.Publications;

@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using System.Collections.Immutable;
+using Formatum.Core.Checks;
 using Formatum.Core.Fitting;
 
 namespace Formatum.Core.Publications;

@@ -1,3 +1,4 @@
+using Formatum.Core.Checks;
 using Formatum.Core.Geometry;
 
 namespace Formatum.Core.Publications;
@@ -12,7 +13,7 @@ public readonly record struct Columns(int Count, double Gutter);
 public sealed record Setup : Part
 {
     /// <summary>A page side is at most 200 inches: the largest a PDF page can have without a scaled unit (ISO 32000-1, Annex C).</summary>
-    public const double LargestSide = 14_400;
+    public const double LargestSide = Limits.LargestPageSide;
 
     public const double SmallestSide = 5 * Units.PointsPerMillimetre;
     public const double LargestBleed = 100 * Units.PointsPerMillimetre;

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Formatum.Core.Stories;
 
 namespace Formatum.Core.Typesetting;
 

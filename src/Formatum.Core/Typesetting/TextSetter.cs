@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using Formatum.Core.Stories;
 
 namespace Formatum.Core.Typesetting;
 

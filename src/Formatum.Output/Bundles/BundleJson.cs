@@ -1,6 +1,7 @@
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Publications;
 

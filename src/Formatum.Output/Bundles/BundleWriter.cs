@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.IO.Compression;
 using System.Security.Cryptography;
 using Formatum.Core.Publications;
+using Formatum.Core.Stories;
 using Formatum.Core.Typesetting;
 using Formatum.Imaging;
 

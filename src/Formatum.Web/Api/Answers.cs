@@ -2,6 +2,7 @@ using Formatum.Core.Composing;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
+using Formatum.Core.Stories;
 using Formatum.Core.Typesetting;
 using Formatum.Storage;
 

@@ -1,3 +1,4 @@
+using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;

@@ -1,6 +1,8 @@
+using Formatum.Core.Checks;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
+using Formatum.Core.Stories;
 using Formatum.Core.Typesetting;
 
 namespace Formatum.Web.Api;

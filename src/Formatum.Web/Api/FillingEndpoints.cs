@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Filling;
 using Formatum.Core.Publications;

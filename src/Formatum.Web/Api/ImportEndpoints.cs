@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Formatum.Core.Checks;
 using Formatum.Core.Publications;
 using Formatum.Storage;
 using Formatum.Web.Hosting;

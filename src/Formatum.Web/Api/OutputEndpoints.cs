@@ -1,9 +1,11 @@
+using Formatum.Core.Checks;
 using Formatum.Core.Composing;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Output;
 using Formatum.Storage;
 using Formatum.Web.Hosting;
+using Formatum.Web.Links;
 using Formatum.Web.Pictures;
 
 namespace Formatum.Web.Api;

@@ -1,5 +1,6 @@
 using System.Net;
 using System.Text.Json;
+using Formatum.Core.Checks;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Output.Bundles;

@@ -1,10 +1,12 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using Formatum.Core.Arranging;
+using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
+using Formatum.Web.Wording;
 
 namespace Formatum.Web.Desk;
 
@@ -71,7 +73,7 @@ public sealed partial record DeskCommand
     public bool AcrossSpread { get; init; }
 
     /// <summary>Poses that frames would take, in points of the spread, and what they caught on.</summary>
-    private sealed record Arranged(ImmutableArray<(Frame Frame, FramePose Pose)> Poses, ImmutableArray<SnapMark> Marks, string Words);
+    private sealed record Arranged(ImmutableArray<(Frame Frame, Pose Pose)> Poses, ImmutableArray<SnapMark> Marks, string Words);
 
     private Edit? Arrange(Publication publication, Spread spread) => Do switch
     {
@@ -159,7 +161,7 @@ public sealed partial record DeskCommand
         double along = gutter.Upright ? by.X : by.Y;
         var drawn = (Gap is not null ? gutter.Widened(boxes, GapTyped(publication)) : FromCentre ? gutter.Widened(boxes, gutter.Width + 2 * along) : gutter.Dragged(boxes, along)).ToList();
         double before = drawn.Where(d => gutter.Before.Contains(d.Index)).Max(d => gutter.Upright ? d.Box.Right : d.Box.Bottom), after = drawn.Where(d => gutter.After.Contains(d.Index)).Min(d => gutter.Upright ? d.Box.X : d.Box.Y);
-        return new([.. drawn.Select(d => (frames[d.Index], new FramePose(d.Box, 0)))], [], $"gap {Units.Text(Math.Max(0, after - before), publication.Setup.Unit)}");
+        return new([.. drawn.Select(d => (frames[d.Index], new Pose(d.Box, 0)))], [], $"gap {Units.Text(Math.Max(0, after - before), publication.Setup.Unit)}");
     }
 
     private double GapTyped(Publication publication)
@@ -183,18 +185,18 @@ public sealed partial record DeskCommand
     private static double Step(Publication publication) =>
         publication.Setup.Unit switch { LengthUnit.Millimetre => Units.Millimetres(1), LengthUnit.Inch => Units.PointsPerInch / 32, _ => 1 };
 
-    private ImmutableArray<(Frame Frame, FramePose Pose)> Poses(Publication publication, Spread spread) => [.. FramesOf(publication).Select(frame => (frame, PoseOn(spread, frame)))];
+    private ImmutableArray<(Frame Frame, Pose Pose)> Poses(Publication publication, Spread spread) => [.. FramesOf(publication).Select(frame => (frame, PoseOn(spread, frame)))];
 
-    private static FramePose PoseOn(Spread spread, Frame frame)
+    private static Pose PoseOn(Spread spread, Frame frame)
     {
         var page = spread.Pages.FirstOrDefault(p => p.Page.Id == frame.PageId) ?? throw new EditRefused("frame", "That frame is no longer on this spread. Look at the spread again.");
         return frame.Pose.Moved(page.Trim.X, page.Trim.Y);
     }
 
-    private static Box Around(IEnumerable<(Frame Frame, FramePose Pose)> poses) => poses.Select(p => p.Pose.Bounds).Aggregate((p, q) => p.Union(q));
+    private static Box Around(IEnumerable<(Frame Frame, Pose Pose)> poses) => poses.Select(p => p.Pose.Bounds).Aggregate((p, q) => p.Union(q));
 
     /// <summary>The frames in other poses on the spread; each keeps to the page its middle lies on.</summary>
-    private static PlaceFrames Placed(Spread spread, IEnumerable<(Frame Frame, FramePose Pose)> poses, PictureAtSizing picture, string? words = null) => new(
+    private static PlaceFrames Placed(Spread spread, IEnumerable<(Frame Frame, Pose Pose)> poses, PictureAtSizing picture, string? words = null) => new(
         [.. poses.Select(p =>
         {
             var page = spread.PageAt(p.Pose.Box.Centre);
@@ -461,7 +463,7 @@ public sealed partial record DeskCommand
         {
             var b = frame.Box;
             var box = new Box(Read("x", X, b.X, true), Read("y", Y, b.Y, true), Read("width", Width, b.Width, false), Read("height", Height, b.Height, false));
-            var pose = new FramePose(box, frame.Angle);
+            var pose = new Pose(box, frame.Angle);
             if (Angle is not null)
             {
                 if (SettingText.Number(Angle.Trim().TrimEnd('\u00b0')) is { } angle) pose = frame.Pose.Turned(angle - frame.Angle, frame.Pose.At(ReferenceX, ReferenceY));

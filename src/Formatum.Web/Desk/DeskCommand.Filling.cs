@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Formatum.Core.Arranging;
+using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Filling;
 using Formatum.Core.Geometry;

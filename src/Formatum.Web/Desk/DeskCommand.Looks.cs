@@ -1,6 +1,8 @@
+using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
+using Formatum.Web.Wording;
 
 namespace Formatum.Web.Desk;
 

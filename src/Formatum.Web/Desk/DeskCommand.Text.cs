@@ -1,8 +1,11 @@
 using System.Globalization;
+using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
+using Formatum.Core.Stories;
 using Formatum.Core.Typesetting;
+using Formatum.Web.Wording;
 
 namespace Formatum.Web.Desk;
 

@@ -1,9 +1,11 @@
 using System.Collections.Immutable;
 using Formatum.Core.Arranging;
+using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
+using Formatum.Web.Wording;
 
 namespace Formatum.Web.Desk;
 

@@ -1,8 +1,10 @@
 using System.Collections.Immutable;
+using Formatum.Core.Checks;
 using Formatum.Core.Filling;
 using Formatum.Core.Fitting;
 using Formatum.Core.Publications;
 using Formatum.Storage;
+using Formatum.Web.Wording;
 
 namespace Formatum.Web.Desk;
 
@@ -51,6 +53,6 @@ public sealed record PourTold(string Words, int Poured, int PagesAdded, int Left
     {
         var (was, now) = (before.Publication, outcome.Standing.Publication);
         int poured = was.Tray.ImageIds.Length - now.Tray.ImageIds.Length, added = now.PageCount - was.PageCount, left = now.Tray.ImageIds.Length;
-        return new($"{Desk.Words.Count(poured, "picture")} poured{(added > 0 ? $", {Desk.Words.Count(added, "page")} added" : "")}{(left > 0 ? $"; {left} left in the tray" : "")}. Undo takes it all back.", poured, added, left);
+        return new($"{Wording.Words.Count(poured, "picture")} poured{(added > 0 ? $", {Wording.Words.Count(added, "page")} added" : "")}{(left > 0 ? $"; {left} left in the tray" : "")}. Undo takes it all back.", poured, added, left);
     }
 }

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Filling;
 using Formatum.Core.Publications;

@@ -1,5 +1,6 @@
 using Formatum.Core.Fitting;
 using Formatum.Core.Publications;
+using Formatum.Web.Wording;
 
 namespace Formatum.Web.Desk;
 

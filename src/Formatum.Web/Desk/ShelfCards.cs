@@ -6,6 +6,7 @@ using Formatum.Core.Publications;
 using Formatum.Output;
 using Formatum.Storage;
 using Formatum.Web.Links;
+using Formatum.Web.Wording;
 
 namespace Formatum.Web.Desk;
 

@@ -6,6 +6,7 @@ using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Output;
+using Formatum.Web.Wording;
 
 namespace Formatum.Web.Desk;
 
@@ -215,7 +216,7 @@ public static class SpreadView
     /// <param name="onlyPlaced">Whether it lies elsewhere, and nothing else about it changes.</param>
     public static FramePatch Patch(Publication publication, Frame frame, Box box, bool onlyPlaced = false)
     {
-        if (onlyPlaced) return new(frame.Id, BoxText(box), N(frame.Angle), SvgWriter.Matrix(new FramePose(box, frame.Angle).ToPage), null, null, null, null, null);
+        if (onlyPlaced) return new(frame.Id, BoxText(box), N(frame.Angle), SvgWriter.Matrix(new Pose(box, frame.Angle).ToPage), null, null, null, null, null);
         var scene = Composer.Compose(publication, frame, box, Typefaces.Shipped);
         var shape = frame.Outline switch
         {

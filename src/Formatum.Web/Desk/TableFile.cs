@@ -3,8 +3,10 @@ using System.Globalization;
 using System.Text;
 using CsvHelper;
 using CsvHelper.Configuration;
+using Formatum.Core.Checks;
 using Formatum.Core.Filling;
 using Formatum.Core.Publications;
+using Formatum.Web.Wording;
 
 namespace Formatum.Web.Desk;
 

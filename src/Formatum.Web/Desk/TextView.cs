@@ -1,8 +1,10 @@
 using System.Globalization;
 using System.Text;
 using Formatum.Core.Publications;
+using Formatum.Core.Stories;
 using Formatum.Core.Typesetting;
 using Formatum.Output;
+using Formatum.Web.Wording;
 
 namespace Formatum.Web.Desk;
 

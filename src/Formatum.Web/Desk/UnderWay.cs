@@ -1,7 +1,9 @@
+using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 using Formatum.Storage;
+using Formatum.Web.Wording;
 
 namespace Formatum.Web.Desk;
 
@@ -90,10 +92,10 @@ public sealed record UnderWay(IReadOnlyList<FramePatch> Frames, InsidePatch? Ins
 
     private static string WordsFor(Publication publication, Frame frame, bool inside, bool sharp = false)
     {
-        string size = Desk.Words.Size(frame.Box.Width, frame.Box.Height, publication.Setup.Unit);
+        string size = Wording.Words.Size(frame.Box.Width, frame.Box.Height, publication.Setup.Unit);
         if (publication.FittedOf(frame) is not var (placement, coverage)) return size;
-        if (sharp) return $"crop {Desk.Words.Percent(coverage.CropLoss)} \u00b7 bare {Desk.Words.Percent(coverage.BareArea)} \u00b7 {Desk.Words.Ppi(coverage.Ppi)}, {Desk.Words.Name(publication.Setup.SharpnessOf(coverage.Ppi))}";
-        string crop = $"crop {Desk.Words.Percent(coverage.CropLoss)} \u00b7 {Desk.Words.Ppi(coverage.Ppi)}";
-        return inside ? $"{Desk.Words.Scale(placement, coverage)} \u00b7 {crop}" : $"{size} \u00b7 {crop}";
+        if (sharp) return $"crop {Wording.Words.Percent(coverage.CropLoss)} \u00b7 bare {Wording.Words.Percent(coverage.BareArea)} \u00b7 {Wording.Words.Ppi(coverage.Ppi)}, {Wording.Words.Name(publication.Setup.SharpnessOf(coverage.Ppi))}";
+        string crop = $"crop {Wording.Words.Percent(coverage.CropLoss)} \u00b7 {Wording.Words.Ppi(coverage.Ppi)}";
+        return inside ? $"{Wording.Words.Scale(placement, coverage)} \u00b7 {crop}" : $"{size} \u00b7 {crop}";
     }
 }

@@ -23,7 +23,7 @@ internal static class Makers
     }
 
     /// <summary>What the one who asks had seen: the revision given, or the one in If-Match or in the address; null where none was said.</summary>
-    /// <exception cref="Core.Publications.EditRefused">What was given is no revision.</exception>
+    /// <exception cref="Core.Checks.EditRefused">What was given is no revision.</exception>
     public static Seen Seen(this HttpContext context, long? revision = null)
     {
         if (revision is { } given) return Storage.Seen.At(given, context.Maker()) with { Key = context.EditKey() };
@@ -31,7 +31,7 @@ internal static class Makers
         if (text.Length == 0) text = context.Request.Query["seen"].ToString();
         if (text.Length == 0 || text == "*") return Storage.Seen.Now(context.Maker());
         return long.TryParse(text, System.Globalization.CultureInfo.InvariantCulture, out long read) && read >= 0 ? Storage.Seen.At(read, context.Maker())
-            : throw new Core.Publications.EditRefused("seen", "Give the revision you last saw as a whole number; it is in the publication's \u201crevision\u201d.");
+            : throw new Core.Checks.EditRefused("seen", "Give the revision you last saw as a whole number; it is in the publication's \u201crevision\u201d.");
     }
 
     /// <summary>The name that the sender gave this very edit; empty where it gave none.</summary>
@@ -53,9 +53,9 @@ internal static class Makers
     public static void MapMakers(this WebApplication app) => app.MapPost("/maker", (HttpContext context, string? name) =>
     {
         string clean = Clean(name ?? "");
-        if (clean.Length == 0) throw new Core.Publications.EditRefused("name", "Type the name that others shall see.");
+        if (clean.Length == 0) throw new Core.Checks.EditRefused("name", "Type the name that others shall see.");
         var now = context.Maker() with { Name = clean };
-        if (Read(context.Request.Cookies[CookieName]) is null) throw new Core.Publications.EditRefused("name", "This browser keeps no cookies, so a name cannot be kept either.");
+        if (Read(context.Request.Cookies[CookieName]) is null) throw new Core.Checks.EditRefused("name", "This browser keeps no cookies, so a name cannot be kept either.");
         Keep(context, now);
         return TypedResults.NoContent();
     }).ExcludeFromDescription();

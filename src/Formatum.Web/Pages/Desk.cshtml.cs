@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
@@ -7,6 +8,7 @@ using Formatum.Storage;
 using Formatum.Web.Desk;
 using Formatum.Web.Hosting;
 using Formatum.Web.Links;
+using Formatum.Web.Wording;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 

@@ -1,10 +1,12 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Publications;
 using Formatum.Storage;
 using Formatum.Web.Desk;
 using Formatum.Web.Hosting;
+using Formatum.Web.Wording;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Fitting;
 using Formatum.Core.Publications;
@@ -6,6 +7,7 @@ using Formatum.Storage;
 using Formatum.Web.Desk;
 using Formatum.Web.Hosting;
 using Formatum.Web.Rules;
+using Formatum.Web.Wording;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 

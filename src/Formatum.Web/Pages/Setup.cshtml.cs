@@ -1,4 +1,5 @@
 using System.Net;
+using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Publications;
 using Formatum.Storage;

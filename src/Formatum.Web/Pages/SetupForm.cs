@@ -1,9 +1,11 @@
 using System.Globalization;
+using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 using Formatum.Storage;
 using Formatum.Web.Desk;
+using Formatum.Web.Wording;
 
 namespace Formatum.Web.Pages;
 

@@ -2,12 +2,13 @@ using System.Collections.Concurrent;
 using System.IO.Compression;
 using System.Text.Json;
 using System.Threading.Channels;
+using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Storage;
-using Formatum.Web.Desk;
 using Formatum.Web.Hosting;
+using Formatum.Web.Wording;
 
 namespace Formatum.Web.Pictures;
 

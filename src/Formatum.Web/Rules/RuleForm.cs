@@ -1,7 +1,9 @@
+using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Fitting;
 using Formatum.Core.Publications;
 using Formatum.Web.Desk;
+using Formatum.Web.Wording;
 
 namespace Formatum.Web.Rules;
 

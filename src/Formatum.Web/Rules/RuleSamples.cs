@@ -7,6 +7,7 @@ using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 using Formatum.Output;
 using Formatum.Web.Desk;
+using Formatum.Web.Wording;
 
 namespace Formatum.Web.Rules;
 

@@ -8,7 +8,7 @@ namespace Formatum.Core.Tests.Arranging;
 public class ArrangingTests
 {
     internal static readonly Gen<Box> AnyBox = Gen.Select(Gen.Double[-200, 500], Gen.Double[-200, 500], Gen.Double[10, 300], Gen.Double[10, 300], (x, y, w, h) => new Box(x, y, w, h));
-    private static readonly Gen<FramePose> AnyPose = Gen.Select(AnyBox, Gen.OneOf(Gen.OneOfConst(0.0, 90, 180, 270), Gen.Double[0, 360]), (b, a) => new FramePose(b, a));
+    private static readonly Gen<Pose> AnyPose = Gen.Select(AnyBox, Gen.OneOf(Gen.OneOfConst(0.0, 90, 180, 270), Gen.Double[0, 360]), (b, a) => new Pose(b, a));
 
     private static Box[] After(Box[] boxes, IReadOnlyList<Vec> moves) => [.. boxes.Select((b, i) => b.Moved(moves[i].X, moves[i].Y))];
 

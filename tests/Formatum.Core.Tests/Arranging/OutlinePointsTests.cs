@@ -8,7 +8,7 @@ public class OutlinePointsTests
 {
     private static readonly PathOutline Leaf = Outlines.Free([new(new(0, 50), new(0, 80), new(0, 20)), new(new(100, 40)), new(new(60, 100), null, new(30, 110))]).Outline;
 
-    private static readonly Gen<FramePose> Poses = Gen.Select(Gen.Double[-200, 200], Gen.Double[-200, 200], Gen.Double[20, 300], Gen.Double[20, 300], Gen.Double[-180, 180], (x, y, w, h, angle) => new FramePose(new(x, y, w, h), angle));
+    private static readonly Gen<Pose> Poses = Gen.Select(Gen.Double[-200, 200], Gen.Double[-200, 200], Gen.Double[20, 300], Gen.Double[20, 300], Gen.Double[-180, 180], (x, y, w, h, angle) => new Pose(new(x, y, w, h), angle));
 
     private static readonly Gen<Outline> Shapes = Gen.OneOfConst<Outline>(Outline.Rectangle, Outline.Ellipse, Outlines.Polygon(5), Leaf);
 
@@ -18,7 +18,7 @@ public class OutlinePointsTests
         if (a is { } p && b is { } q) (p - q).Length.ShouldBeLessThan(1e-9);
     }
 
-    private static void BoxIsTight(FramePose pose, Outline outline)
+    private static void BoxIsTight(Pose pose, Outline outline)
     {
         var flat = outline.Flatten(pose.Box.Width, pose.Box.Height);
         // Flattening strays from the curve by its tolerance at most.
@@ -67,7 +67,7 @@ public class OutlinePointsTests
     [Fact]
     public void An_ellipse_as_curves_strays_from_it_by_less_than_three_in_ten_thousand()
     {
-        var pose = new FramePose(new(0, 0, 2000, 2000), 0);
+        var pose = new Pose(new(0, 0, 2000, 2000), 0);
         var (_, shape) = OutlinePoints.Moved(pose, Outline.Ellipse, 0, PointPart.At, new(1000, 0));
         shape.ShouldBeOfType<PathOutline>();
         var radii = shape.Flatten(2000, 2000).Select(p => (p - new Vec(1000, 1000)).Length).ToList();
@@ -78,7 +78,7 @@ public class OutlinePointsTests
     [Fact]
     public void A_rectangle_becomes_a_polygon_and_stays_one_until_a_point_bends()
     {
-        var pose = new FramePose(new(10, 10, 100, 60), 0);
+        var pose = new Pose(new(10, 10, 100, 60), 0);
         var (moved, polygon) = OutlinePoints.Moved(pose, Outline.Rectangle, 2, PointPart.At, new(160, 90));
         polygon.ShouldBeOfType<PolygonOutline>().Corners.Length.ShouldBe(4);
         moved.Box.ShouldBe(new(10, 10, 150, 80));
@@ -95,7 +95,7 @@ public class OutlinePointsTests
     [Fact]
     public void The_control_across_keeps_to_a_straight_line_unless_one_is_drawn_alone()
     {
-        var pose = new FramePose(new(0, 0, 100, 100), 30);
+        var pose = new Pose(new(0, 0, 100, 100), 30);
         var before = OutlinePoints.Of(pose, Leaf)[0];
         Vec to = before.At + new Vec(-25, -31);
         foreach (bool alone in new[] { false, true })
@@ -116,7 +116,7 @@ public class OutlinePointsTests
     [Fact]
     public void A_removed_point_is_gone_and_the_others_stay()
     {
-        var pose = new FramePose(new(0, 0, 100, 100), -20);
+        var pose = new Pose(new(0, 0, 100, 100), -20);
         var before = OutlinePoints.Of(pose, Outlines.Polygon(6));
         var (moved, shape) = OutlinePoints.Removed(pose, Outlines.Polygon(6), 1);
         var after = OutlinePoints.Of(moved, shape);

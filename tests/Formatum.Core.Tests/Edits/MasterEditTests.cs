@@ -1,10 +1,12 @@
 using System.Collections.Immutable;
 using CsCheck;
+using Formatum.Core.Checks;
 using Formatum.Core.Composing;
 using Formatum.Core.Edits;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
+using Formatum.Core.Stories;
 using Formatum.Core.Tests.Publications;
 using Formatum.Core.Tests.Typesetting;
 using Formatum.Core.Typesetting;

@@ -1,3 +1,4 @@
+using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Publications;
 using Formatum.Core.Tests.Publications;
@@ -64,7 +65,7 @@ public class PageEditTests
         p = p.Do(new MakeFrame { Page = 2, Box = new(20, 40, 100, 50), Name = "within" });
         p = p.Do(new MakeFrame { Page = 2, Box = new(w - 160, 40, 100, 50), Name = "to the fold" });
         p = p.Do(new MakeFrame { Page = 2, Box = new(-9, 200, w / 2, 300), Name = "bleeds" });
-        p = p.Do(new MakeFrame { Page = 2, Box = new(4, 800, 12, 10), Name = "folio", Text = Formatum.Core.Typesetting.FrameText.Empty(Formatum.Core.Typesetting.TextStyle.Usual) });
+        p = p.Do(new MakeFrame { Page = 2, Box = new(4, 800, 12, 10), Name = "folio", Text = Formatum.Core.Stories.FrameText.Empty(Formatum.Core.Stories.TextStyle.Usual) });
         return p.Do(new GroupFrames([.. p.Frames.Keys.Order().Take(2)], true));
     }
 

@@ -1,5 +1,6 @@
 using CsCheck;
 using Formatum.Core.Arranging;
+using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;

@@ -1,4 +1,5 @@
 using CsCheck;
+using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Filling;
 using Formatum.Core.Fitting;
@@ -62,8 +63,8 @@ public sealed class PouringTests
     {
         var p = New(4);
         p = Frame(p, 2, 0, 0);
-        p = Do(p, new MakeFrame { Page = 2, Box = new(0, 200, 50, 20), Name = "caption", Text = new([new("No. 1", Formatum.Core.Typesetting.TextStyle.Usual)]) });
-        p = Do(p, new MakeFrame { Page = 2, Box = new(0, 300, 50, 20), Name = "folio", Text = new([new("{page}", Formatum.Core.Typesetting.TextStyle.Usual)]) });
+        p = Do(p, new MakeFrame { Page = 2, Box = new(0, 200, 50, 20), Name = "caption", Text = new([new("No. 1", Formatum.Core.Stories.TextStyle.Usual)]) });
+        p = Do(p, new MakeFrame { Page = 2, Box = new(0, 300, 50, 20), Name = "folio", Text = new([new("{page}", Formatum.Core.Stories.TextStyle.Usual)]) });
         p = Images(p, (10, 10), (20, 20), (30, 30), (40, 40));
         var after = Do(p, new PourImages { ImageIds = [.. ImageIds(p)], FrameIds = [p.Frames.Keys.Min()], LayoutPages = [2] });
         after.PageCount.ShouldBe(5);
@@ -184,7 +185,7 @@ public sealed class PouringTests
             p = Frame(p, page, 10, 300, name: "C");
         }
         if (facing) p = Do(p, new RemoveFrames([FrameIds(p)[5]]));
-        p = Do(p, new MakeFrame { Page = layout[0], Box = new(0, 700, 100, 20), Text = Core.Typesetting.FrameText.Empty(Core.Typesetting.TextStyle.Usual), Name = "Price" });
+        p = Do(p, new MakeFrame { Page = layout[0], Box = new(0, 700, 100, 20), Text = Core.Stories.FrameText.Empty(Core.Stories.TextStyle.Usual), Name = "Price" });
         var images = ImageIds(p);
         var pour = new PourImages { ImageIds = [.. images], FrameIds = [.. FrameIds(p).Where(f => p.Frames[f].IsPlaceholder)], LayoutPages = [.. layout], RemoveLeftovers = false };
         var poured = Do(p, pour);

@@ -1,7 +1,9 @@
 using System.Collections.Immutable;
+using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Filling;
 using Formatum.Core.Publications;
+using Formatum.Core.Stories;
 using Formatum.Core.Tests.Edits;
 using Formatum.Core.Typesetting;
 

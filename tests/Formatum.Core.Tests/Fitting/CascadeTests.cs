@@ -1,4 +1,5 @@
 using CsCheck;
+using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Fitting;
 using Formatum.Core.Publications;

@@ -1,7 +1,9 @@
 using System.Collections.Immutable;
 using CsCheck;
+using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Publications;
+using Formatum.Core.Stories;
 using Formatum.Core.Typesetting;
 
 namespace Formatum.Core.Tests.Typesetting;

@@ -3,7 +3,7 @@ using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 
-namespace Formatum.Web.Desk;
+namespace Formatum.Web.Wording;
 
 /// <summary>Figures and names as people read them.</summary>
 public static class Words

@@ -1,7 +1,8 @@
 using System.Globalization;
 using Formatum.Core.Publications;
+using Formatum.Core.Stories;
 
-namespace Formatum.Core.Typesetting;
+namespace Formatum.Core.Publications;
 
 /// <summary>What a text says differently on each page: written in braces where it is typed, and put in where it is shown or printed.</summary>
 public static class TextFields

@@ -1,9 +1,10 @@
 using System.Globalization;
+using Formatum.Core.Checks;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 
-namespace Formatum.Web.Desk;
+namespace Formatum.Web.Wording;
 
 /// <summary>Fitting settings as text: shown in fields, read back from what is typed.</summary>
 public static class SettingText
@@ -52,7 +53,7 @@ public static class SettingText
     /// <summary>The value in words, with its unit.</summary>
     public static string Words(FitSetting setting, in ResolvedFit fit, LengthUnit unit) => setting switch
     {
-        FitSetting.Fit => Desk.Words.Name(fit.Fit),
+        FitSetting.Fit => Wording.Words.Name(fit.Fit),
         FitSetting.InsetTop => Units.Text(fit.Inset.Top, unit),
         FitSetting.InsetRight => Units.Text(fit.Inset.Right, unit),
         FitSetting.InsetBottom => Units.Text(fit.Inset.Bottom, unit),

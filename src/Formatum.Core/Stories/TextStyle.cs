@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
-using Formatum.Core.Publications;
+using Formatum.Core.Checks;
 
-namespace Formatum.Core.Typesetting;
+namespace Formatum.Core.Stories;
 
 /// <summary>Where the lines of a paragraph stand between the sides of their frame.</summary>
 public enum TextAlignment { Left, Centre, Right, Justified }

@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
-using Formatum.Core.Publications;
+using Formatum.Core.Fitting;
 
-namespace Formatum.Core.Fitting;
+namespace Formatum.Core.Publications;
 
 /// <summary>A frame with an image that a change touches.</summary>
 /// <param name="Before">The frame before.</param>

@@ -1,6 +1,6 @@
-using Formatum.Core.Publications;
+using Formatum.Core.Fitting;
 
-namespace Formatum.Core.Fitting;
+namespace Formatum.Core.Publications;
 
 /// <summary>Where a setting's value comes from.</summary>
 /// <param name="Rule">The rule that says it; null where none does.</param>

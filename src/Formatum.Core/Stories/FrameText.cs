@@ -1,8 +1,8 @@
 using System.Collections.Immutable;
 using System.Text;
-using Formatum.Core.Publications;
+using Formatum.Core.Checks;
 
-namespace Formatum.Core.Typesetting;
+namespace Formatum.Core.Stories;
 
 /// <summary>A paragraph, without the line end behind it. A line may be ended within it by U+2028.</summary>
 public sealed record Paragraph(string Text, TextStyle Style);

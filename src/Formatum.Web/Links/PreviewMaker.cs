@@ -2,9 +2,8 @@ using System.Collections.Concurrent;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Storage;
-using Formatum.Web.Links;
 
-namespace Formatum.Web.Pictures;
+namespace Formatum.Web.Links;
 
 /// <summary>Finds previews, and makes those again that are gone while their pictures are still there.</summary>
 public sealed class PreviewMaker(PreviewStore previews, PublicationStore store, LinkStates states, ILogger<PreviewMaker> log) : IDisposable

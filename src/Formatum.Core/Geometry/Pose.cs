@@ -1,11 +1,11 @@
 using Formatum.Core.Geometry;
 
-namespace Formatum.Core.Arranging;
+namespace Formatum.Core.Geometry;
 
 /// <summary>Where a frame lies and how far it is turned about the middle of its box.</summary>
 /// <param name="Box">The box as it would be unturned.</param>
 /// <param name="Angle">Degrees, clockwise.</param>
-public readonly record struct FramePose(Box Box, double Angle)
+public readonly record struct Pose(Box Box, double Angle)
 {
     /// <summary>From frame-local points to those the box is given in.</summary>
     public Affine ToPage => Angle == 0 ? Affine.Translation(Box.X, Box.Y)
@@ -26,17 +26,17 @@ public readonly record struct FramePose(Box Box, double Angle)
     /// <summary>A point at fractions of the unturned box, where it lies on the page.</summary>
     public Vec At(double fx, double fy) => ToPage.Apply(new(fx * Box.Width, fy * Box.Height));
 
-    public FramePose Moved(double dx, double dy) => this with { Box = Box.Moved(dx, dy) };
+    public Pose Moved(double dx, double dy) => this with { Box = Box.Moved(dx, dy) };
 
     /// <summary>Turned about a point of the page.</summary>
-    public FramePose Turned(double degrees, Vec about)
+    public Pose Turned(double degrees, Vec about)
     {
         var centre = about + Affine.Rotation(degrees).Apply(Box.Centre - about);
         return new(Box.Moved(centre.X - Box.Centre.X, centre.Y - Box.Centre.Y), Geometry.Angle.Normalize(Angle + degrees));
     }
 
     /// <summary>Seen in a mirror that stands at a point of the page, left to right or top to bottom.</summary>
-    public FramePose Mirrored(bool across, Vec at)
+    public Pose Mirrored(bool across, Vec at)
     {
         var c = Box.Centre;
         var moved = across ? Box.Moved(2 * (at.X - c.X), 0) : Box.Moved(0, 2 * (at.Y - c.Y));
@@ -44,10 +44,10 @@ public readonly record struct FramePose(Box Box, double Angle)
     }
 
     /// <summary>Another size, with the point at given fractions of the box staying where it lies on the page.</summary>
-    public FramePose Sized(double width, double height, double fx, double fy)
+    public Pose Sized(double width, double height, double fx, double fy)
     {
         var kept = At(fx, fy);
-        var sized = new FramePose(Box with { Width = width, Height = height }, Angle);
+        var sized = new Pose(Box with { Width = width, Height = height }, Angle);
         var now = sized.At(fx, fy);
         return sized.Moved(kept.X - now.X, kept.Y - now.Y);
     }

@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 
-namespace Formatum.Core.Publications;
+namespace Formatum.Core.Checks;
 
 /// <summary>One thing wrong with one value somebody gave.</summary>
 /// <param name="Field">The value's name, as the automation interface spells it: "margins.inside".</param>
