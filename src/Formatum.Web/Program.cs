@@ -64,8 +64,9 @@ builder.Services.AddAntiforgery(antiforgery => antiforgery.HeaderName = "Request
 builder.Services.ConfigureHttpJsonOptions(json =>
 {
     json.SerializerOptions.PropertyNamingPolicy = JsonNamingPolicy.CamelCase;
-    // Null where something has to be is told like any other value that does not belong.
+    // Null, or nothing, where something has to be is told like any other value that does not belong.
     json.SerializerOptions.RespectNullableAnnotations = true;
+    json.SerializerOptions.RespectRequiredConstructorParameters = true;
     json.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false));
 });
 // What cannot be read is told by our own problem details, in every environment.

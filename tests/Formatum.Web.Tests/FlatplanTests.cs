@@ -48,6 +48,8 @@ public sealed class FlatplanTests(Workplace place) : InBrowser(place)
         Browser.Click("[data-pages=duplicate]");
         Until("34341526", "copied");
         Press(Keys.Delete);
+        Browser.Until(() => Browser.Find("#remove-pages-words").Text == "2 empty frames", "what goes with them is said");
+        Browser.Click("#remove-pages");
         Until("341526", "the copies removed");
         Type("#add-count", "3");
         Browser.Click("[data-pages=add]");

@@ -89,12 +89,7 @@ public sealed record RemoveRule(int RuleId, int? InsteadId = null, bool KeepSett
     }
 
     /// <summary>What held before and no longer does.</summary>
-    private static FitSettings Lost(in ResolvedFit was, in ResolvedFit will)
-    {
-        if (was == will) return FitSettings.Open;
-        var (before, after) = (was.ToSettings(), will.ToSettings());
-        return before.Where(setting => before.Where(s => s == setting) != after.Where(s => s == setting));
-    }
+    private static FitSettings Lost(in ResolvedFit was, in ResolvedFit will) => was == will ? FitSettings.Open : was.ToSettings().Except(will.ToSettings());
 }
 
 /// <summary>Chooses the rule that everything else in the publication rests on; null for the built-in settings alone.</summary>

@@ -1,3 +1,6 @@
+using System.Collections.Immutable;
+using Formatum.Core.Settings;
+
 namespace Formatum.Core.Fitting;
 
 /// <summary>The settings of which each can be set or left open on its own.</summary>
@@ -49,56 +52,56 @@ public sealed record FitSettings
 
     public bool IsOpen => ReferenceEquals(this, Open) || this == Open;
 
+    /// <summary>Every setting, in the order of <see cref="FitSetting"/>.</summary>
+    public static readonly ImmutableArray<Setting<FitSettings>> All =
+    [
+        new Setting<FitSettings, FitKind>("Fit", "fit", "Fit", SettingKind.Choice, s => s.Fit, (s, v) => s with { Fit = v }),
+        Number("AlignX", "align", "Alignment across", SettingKind.Share, 0, 1, "An alignment runs from 0 (left) to 1 (right).", s => s.AlignX, (s, v) => s with { AlignX = v }),
+        Number("AlignY", "align", "Alignment down", SettingKind.Share, 0, 1, "An alignment runs from 0 (top) to 1 (bottom).", s => s.AlignY, (s, v) => s with { AlignY = v }),
+        Inset("Top", s => s.InsetTop, (s, v) => s with { InsetTop = v }),
+        Inset("Right", s => s.InsetRight, (s, v) => s with { InsetRight = v }),
+        Inset("Bottom", s => s.InsetBottom, (s, v) => s with { InsetBottom = v }),
+        Inset("Left", s => s.InsetLeft, (s, v) => s with { InsetLeft = v }),
+        Number("Rotation", "rotation", "Rotation", SettingKind.Angle, -3600, 3600, "Give the rotation in degrees, between -3600 and 3600.", s => s.Rotation, (s, v) => s with { Rotation = v }),
+        YesNo("FlipX", "flipX", "Flip left to right", s => s.FlipX, (s, v) => s with { FlipX = v }),
+        YesNo("FlipY", "flipY", "Flip top to bottom", s => s.FlipY, (s, v) => s with { FlipY = v }),
+        Number("SmallestPpi", "smallestPpi", "Least effective ppi", SettingKind.Resolution, 0, 100_000, "Give a resolution between 0 (no limit) and 100,000 ppi.", s => s.SmallestPpi, (s, v) => s with { SmallestPpi = v }),
+        Number("LargestEnlargement", "largestEnlargement", "Largest enlargement", SettingKind.Scale, 0, 1000, "Give a scale between 0 (no limit) and 1000; 1 is natural size.", s => s.LargestEnlargement, (s, v) => s with { LargestEnlargement = v }),
+        new Setting<FitSettings, LimitAction>("Limits", "limits", "Beyond a limit", SettingKind.Choice, s => s.Limits, (s, v) => s with { Limits = v }),
+        Number("LargestCrop", "largestCrop", "Largest crop", SettingKind.Share, 0, 1, "The largest crop is a share of the image between 0 and 1.", s => s.LargestCrop, (s, v) => s with { LargestCrop = v }),
+        YesNo("StaysFitted", "staysFitted", "Stays fitted", s => s.StaysFitted, (s, v) => s with { StaysFitted = v }),
+    ];
+
+    /// <summary>The largest inset either way, in points: the largest page side a PDF can have.</summary>
+    public const double LargestInset = Geometry.Limits.LargestPageSide;
+
+    private static Setting<FitSettings> Number(
+        string name, string path, string label, SettingKind kind, double least, double most, string remedy, Func<FitSettings, double?> read, Func<FitSettings, double?, FitSettings> write) =>
+        new Setting<FitSettings, double>(name, path, label, kind, read, write) { Range = (least, most, remedy) };
+
+    private static Setting<FitSettings> Inset(string side, Func<FitSettings, double?> read, Func<FitSettings, double?, FitSettings> write) =>
+        Number("Inset" + side, "inset." + side.ToLowerInvariant(), $"Inset, {side.ToLowerInvariant()}", SettingKind.Length, -LargestInset, LargestInset, "An inset may be 5080 mm at most, inwards or outwards.", read, write);
+
+    private static Setting<FitSettings> YesNo(string name, string path, string label, Func<FitSettings, bool?> read, Func<FitSettings, bool?, FitSettings> write) =>
+        new Setting<FitSettings, bool>(name, path, label, SettingKind.YesNo, read, write);
+
+    public static Setting<FitSettings> Of(FitSetting setting) => All[(int)setting];
+
     /// <summary>These settings, with what they leave open taken from <paramref name="weaker"/>.</summary>
-    public FitSettings Over(FitSettings weaker) => IsOpen ? weaker : weaker.IsOpen ? this : new()
-    {
-        Fit = Fit ?? weaker.Fit,
-        AlignX = AlignX ?? weaker.AlignX,
-        AlignY = AlignY ?? weaker.AlignY,
-        InsetTop = InsetTop ?? weaker.InsetTop,
-        InsetRight = InsetRight ?? weaker.InsetRight,
-        InsetBottom = InsetBottom ?? weaker.InsetBottom,
-        InsetLeft = InsetLeft ?? weaker.InsetLeft,
-        Rotation = Rotation ?? weaker.Rotation,
-        FlipX = FlipX ?? weaker.FlipX,
-        FlipY = FlipY ?? weaker.FlipY,
-        SmallestPpi = SmallestPpi ?? weaker.SmallestPpi,
-        LargestEnlargement = LargestEnlargement ?? weaker.LargestEnlargement,
-        Limits = Limits ?? weaker.Limits,
-        LargestCrop = LargestCrop ?? weaker.LargestCrop,
-        StaysFitted = StaysFitted ?? weaker.StaysFitted,
-    };
+    public FitSettings Over(FitSettings weaker) => IsOpen ? weaker : weaker.IsOpen ? this : Layers.Over(All, this, weaker);
 
     /// <summary>These settings, with all left open that are not to be kept.</summary>
-    public FitSettings Where(Func<FitSetting, bool> keep) => new()
-    {
-        Fit = keep(FitSetting.Fit) ? Fit : null,
-        AlignX = keep(FitSetting.AlignX) ? AlignX : null,
-        AlignY = keep(FitSetting.AlignY) ? AlignY : null,
-        InsetTop = keep(FitSetting.InsetTop) ? InsetTop : null,
-        InsetRight = keep(FitSetting.InsetRight) ? InsetRight : null,
-        InsetBottom = keep(FitSetting.InsetBottom) ? InsetBottom : null,
-        InsetLeft = keep(FitSetting.InsetLeft) ? InsetLeft : null,
-        Rotation = keep(FitSetting.Rotation) ? Rotation : null,
-        FlipX = keep(FitSetting.FlipX) ? FlipX : null,
-        FlipY = keep(FitSetting.FlipY) ? FlipY : null,
-        SmallestPpi = keep(FitSetting.SmallestPpi) ? SmallestPpi : null,
-        LargestEnlargement = keep(FitSetting.LargestEnlargement) ? LargestEnlargement : null,
-        Limits = keep(FitSetting.Limits) ? Limits : null,
-        LargestCrop = keep(FitSetting.LargestCrop) ? LargestCrop : null,
-        StaysFitted = keep(FitSetting.StaysFitted) ? StaysFitted : null,
-    };
+    public FitSettings Where(Func<FitSetting, bool> keep) => Layers.Kept(All, this, setting => keep(Enum.Parse<FitSetting>(setting.Name)));
 
     /// <summary>These settings with others over them, of which only those are set that change something.</summary>
     /// <param name="changed">The others.</param>
     /// <param name="now">What holds now.</param>
-    public FitSettings With(FitSettings changed, in ResolvedFit now)
-    {
-        var before = now.ToSettings();
-        return changed.Where(setting => changed.Where(s => s == setting) != before.Where(s => s == setting)).Over(this);
-    }
+    public FitSettings With(FitSettings changed, in ResolvedFit now) => changed.Except(now.ToSettings()).Over(this);
 
-    public bool IsSet(FitSetting setting) => !Where(s => s == setting).IsOpen;
+    public bool IsSet(FitSetting setting) => Of(setting).IsSet(this);
+
+    /// <summary>What of these differs from others, and is set here.</summary>
+    public FitSettings Except(FitSettings others) => Layers.Kept(All, this, setting => !Equals(setting.ValueOf(this), setting.ValueOf(others)));
 
     /// <summary>The settings with everything still open taken from <see cref="ResolvedFit.Default"/>.</summary>
     public ResolvedFit Resolve()

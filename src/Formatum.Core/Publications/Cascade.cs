@@ -1,4 +1,5 @@
 using Formatum.Core.Fitting;
+using Formatum.Core.Settings;
 
 namespace Formatum.Core.Publications;
 
@@ -13,8 +14,8 @@ public readonly record struct SettingSource(FittingRule? Rule, bool SetHere);
 /// </summary>
 public static class Cascade
 {
-    /// <summary>A chain of rules is never longer; a longer one would have to loop or serve nobody.</summary>
-    public const int LongestChain = 50;
+    /// <summary>A chain of rules is never longer.</summary>
+    public const int LongestChain = Layers.LongestChain;
 
     /// <summary>The settings of a rule over all it is based on, over the publication's default. Some may be left open.</summary>
     public static FitSettings SettingsOf(Publication publication, int? ruleId) => Together(Sources(publication, ruleId));
@@ -32,14 +33,7 @@ public static class Cascade
         Chain(publication, ruleId).Concat(Chain(publication, publication.Setup.DefaultRuleId));
 
     /// <summary>The rule and those it is based on, strongest first.</summary>
-    public static IEnumerable<FittingRule> Chain(Publication publication, int? ruleId)
-    {
-        for (int length = 0; ruleId is { } id && publication.Rules.TryGetValue(id, out var rule) && length < LongestChain; length++)
-        {
-            yield return rule;
-            ruleId = rule.BasedOnId;
-        }
-    }
+    public static IEnumerable<FittingRule> Chain(Publication publication, int? ruleId) => Layers.Chain(ruleId, id => publication.Rules.GetValueOrDefault(id), rule => rule.BasedOnId);
 
     /// <summary>Where a frame's setting comes from.</summary>
     public static SettingSource SourceOf(Publication publication, Frame frame, FitSetting setting) =>
@@ -50,15 +44,7 @@ public static class Cascade
         Sources(publication, ruleId).FirstOrDefault(rule => rule.Settings.IsSet(setting));
 
     /// <summary>Whether basing a rule on another would make a chain that comes back to itself.</summary>
-    public static bool WouldLoop(Publication publication, int ruleId, int? basedOnId)
-    {
-        for (int length = 0; basedOnId is { } id && length < LongestChain; length++)
-        {
-            if (id == ruleId) return true;
-            basedOnId = publication.Rules.GetValueOrDefault(id)?.BasedOnId;
-        }
-        return basedOnId is not null;
-    }
+    public static bool WouldLoop(Publication publication, int ruleId, int? basedOnId) => Layers.WouldLoop(ruleId, basedOnId, id => publication.Rules.GetValueOrDefault(id)?.BasedOnId);
 
     /// <summary>The rules that a change of this one reaches: itself, and all based on it, directly or through others.</summary>
     public static IReadOnlySet<int> Reach(Publication publication, int ruleId) =>

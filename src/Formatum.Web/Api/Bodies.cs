@@ -17,7 +17,7 @@ public abstract record ChangeBody
     public long? Seen { get; init; }
 }
 
-public sealed record InsetBody(Length? Top, Length? Right, Length? Bottom, Length? Left);
+public sealed record InsetBody(Length? Top = null, Length? Right = null, Length? Bottom = null, Length? Left = null);
 
 /// <summary>Fitting settings; what is left out stays open.</summary>
 public record SettingsBody
@@ -84,7 +84,7 @@ internal static class Pair
 /// <param name="Point">The point of the image, in fractions of it, that is put on the alignment point.</param>
 /// <param name="ZoomY">The zoom along the image's vertical axis, where it differs.</param>
 /// <param name="Turn">Degrees, clockwise, beyond the rule's rotation.</param>
-public sealed record RecropBody(double? Zoom, double[]? Point, double? ZoomY, double? Turn)
+public sealed record RecropBody(double? Zoom = null, double[]? Point = null, double? ZoomY = null, double? Turn = null)
 {
     public Recrop ToRecrop() => new(Zoom ?? 1, Pair.From(Point, "recrop.point", "a point of the image as two fractions, such as [0.5, 0.5]"), ZoomY, Turn ?? 0);
 }
@@ -133,11 +133,11 @@ public sealed record PlacementAnswer(FitKind Applied, double[] Matrix, double[] 
         [.. Enum.GetValues<FitFlags>().Where(f => f != FitFlags.None && flags.HasFlag(f)).Select(f => System.Text.Json.JsonNamingPolicy.KebabCaseLower.ConvertName(f.ToString()))];
 }
 
-public sealed record PageBody(string? Size, Length? Width, Length? Height);
+public sealed record PageBody(string? Size = null, Length? Width = null, Length? Height = null);
 
-public sealed record MarginsBody(Length? Top, Length? Bottom, Length? Inside, Length? Outside);
+public sealed record MarginsBody(Length? Top = null, Length? Bottom = null, Length? Inside = null, Length? Outside = null);
 
-public sealed record ColumnsBody(int? Count, Length? Gutter);
+public sealed record ColumnsBody(int? Count = null, Length? Gutter = null);
 
 public sealed record PublicationBody
 {

@@ -3,6 +3,7 @@ using Formatum.Core.Checks;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
+using Formatum.Core.Settings;
 
 namespace Formatum.Web.Wording;
 
@@ -11,63 +12,44 @@ public static class SettingText
 {
     public static readonly IReadOnlyList<FitSetting> All = Enum.GetValues<FitSetting>();
 
-    public static string Label(FitSetting setting) => setting switch
-    {
-        FitSetting.AlignX => "Alignment across",
-        FitSetting.AlignY => "Alignment down",
-        FitSetting.InsetTop => "Inset, top",
-        FitSetting.InsetRight => "Inset, right",
-        FitSetting.InsetBottom => "Inset, bottom",
-        FitSetting.InsetLeft => "Inset, left",
-        FitSetting.Rotation => "Rotation",
-        FitSetting.FlipX => "Flip left to right",
-        FitSetting.FlipY => "Flip top to bottom",
-        FitSetting.SmallestPpi => "Smallest effective ppi",
-        FitSetting.LargestEnlargement => "Largest enlargement",
-        FitSetting.Limits => "Beyond a limit",
-        FitSetting.LargestCrop => "Largest crop",
-        FitSetting.StaysFitted => "Stays fitted",
-        _ => setting.ToString(),
-    };
+    public static string Label(FitSetting setting) => FitSettings.Of(setting).Label;
 
     /// <summary>The value as a field shows it: what <see cref="Read"/> reads.</summary>
-    public static string Value(FitSetting setting, in ResolvedFit fit, LengthUnit unit) => setting switch
+    public static string Value(FitSetting setting, in ResolvedFit fit, LengthUnit unit)
     {
-        FitSetting.Fit => fit.Fit.ToString(),
-        FitSetting.AlignX => Share(fit.AlignX),
-        FitSetting.AlignY => Share(fit.AlignY),
-        FitSetting.InsetTop => Length(fit.Inset.Top, unit),
-        FitSetting.InsetRight => Length(fit.Inset.Right, unit),
-        FitSetting.InsetBottom => Length(fit.Inset.Bottom, unit),
-        FitSetting.InsetLeft => Length(fit.Inset.Left, unit),
-        FitSetting.Rotation => Number(fit.Rotation),
-        FitSetting.FlipX => fit.FlipX ? "true" : "false",
-        FitSetting.FlipY => fit.FlipY ? "true" : "false",
-        FitSetting.SmallestPpi => fit.SmallestPpi > 0 ? Number(fit.SmallestPpi) : "none",
-        FitSetting.LargestEnlargement => fit.LargestEnlargement > 0 ? Share(fit.LargestEnlargement) : "none",
-        FitSetting.Limits => fit.Limits.ToString(),
-        FitSetting.LargestCrop => Share(fit.LargestCrop),
-        _ => fit.StaysFitted ? "true" : "false",
-    };
+        object value = ValueOf(setting, fit);
+        return FitSettings.Of(setting).Kind switch
+        {
+            SettingKind.Share => Share((double)value),
+            SettingKind.Length => Length((double)value, unit),
+            SettingKind.Angle => Number((double)value),
+            SettingKind.YesNo => (bool)value ? "true" : "false",
+            SettingKind.Resolution => (double)value > 0 ? Number((double)value) : "none",
+            SettingKind.Scale => (double)value > 0 ? Share((double)value) : "none",
+            _ => value.ToString()!,
+        };
+    }
 
     /// <summary>The value in words, with its unit.</summary>
-    public static string Words(FitSetting setting, in ResolvedFit fit, LengthUnit unit) => setting switch
+    public static string Words(FitSetting setting, in ResolvedFit fit, LengthUnit unit)
     {
-        FitSetting.Fit => Wording.Words.Name(fit.Fit),
-        FitSetting.InsetTop => Units.Text(fit.Inset.Top, unit),
-        FitSetting.InsetRight => Units.Text(fit.Inset.Right, unit),
-        FitSetting.InsetBottom => Units.Text(fit.Inset.Bottom, unit),
-        FitSetting.InsetLeft => Units.Text(fit.Inset.Left, unit),
-        FitSetting.Rotation => Number(fit.Rotation) + "\u00b0",
-        FitSetting.FlipX => fit.FlipX ? "yes" : "no",
-        FitSetting.FlipY => fit.FlipY ? "yes" : "no",
-        FitSetting.SmallestPpi => fit.SmallestPpi > 0 ? Number(fit.SmallestPpi) + " ppi" : "none",
-        FitSetting.Limits => fit.Limits == LimitAction.Hold ? "hold the scale back" : "only flag it",
-        FitSetting.StaysFitted => fit.StaysFitted ? "yes" : "no, it holds",
-        _ => Value(setting, fit, unit),
-    };
+        object value = ValueOf(setting, fit);
+        return (FitSettings.Of(setting).Kind, value) switch
+        {
+            (SettingKind.Length, double points) => Units.Text(points, unit),
+            (SettingKind.Angle, double degrees) => Number(degrees) + "\u00b0",
+            (SettingKind.Resolution, > 0.0) => Number((double)value) + " ppi",
+            (SettingKind.YesNo, false) when setting == FitSetting.StaysFitted => "no, it holds",
+            (SettingKind.YesNo, bool yes) => yes ? "yes" : "no",
+            (_, FitKind kind) => Wording.Words.Name(kind),
+            (_, LimitAction action) => action == LimitAction.Hold ? "hold the scale back" : "only flag it",
+            _ => Value(setting, fit, unit),
+        };
+    }
 
-    /// <summary>Settings of which just this one is set, to what was typed.</summary>
+    private static object ValueOf(FitSetting setting, in ResolvedFit fit) => FitSettings.Of(setting).ValueOf(fit.ToSettings())!;
+
+    /// <summary>Settings of which just this one is set, to what was typed; none is where that is no value.</summary>
     /// <param name="setting">Which.</param>
     /// <param name="text">What was typed.</param>
     /// <param name="unit">The unit of lengths that name none.</param>
@@ -76,26 +58,17 @@ public static class SettingText
     public static FitSettings Read(FitSetting setting, string? text, LengthUnit unit, in ResolvedFit now, FieldErrors errors)
     {
         string typed = (text ?? "").Trim();
-        double? ReadLength(double current) => Length(Field(setting), typed, unit, current, true, errors);
-        var inset = now.Inset;
-        return setting switch
+        object? value = FitSettings.Of(setting).Kind switch
         {
-            FitSetting.Fit => new() { Fit = Named<FitKind>(setting, typed, errors) },
-            FitSetting.AlignX => new() { AlignX = ReadShare(setting, typed, errors) },
-            FitSetting.AlignY => new() { AlignY = ReadShare(setting, typed, errors) },
-            FitSetting.InsetTop => new() { InsetTop = ReadLength(inset.Top) },
-            FitSetting.InsetRight => new() { InsetRight = ReadLength(inset.Right) },
-            FitSetting.InsetBottom => new() { InsetBottom = ReadLength(inset.Bottom) },
-            FitSetting.InsetLeft => new() { InsetLeft = ReadLength(inset.Left) },
-            FitSetting.Rotation => new() { Rotation = ReadNumber(setting, typed.TrimEnd('\u00b0'), "Type degrees, such as 15 or -90.", errors) },
-            FitSetting.FlipX => new() { FlipX = typed is "true" or "on" },
-            FitSetting.FlipY => new() { FlipY = typed is "true" or "on" },
-            FitSetting.SmallestPpi => new() { SmallestPpi = IsNone(typed) ? 0 : ReadNumber(setting, Without(typed, "ppi"), "Type a resolution such as 300, or none.", errors) },
-            FitSetting.LargestEnlargement => new() { LargestEnlargement = IsNone(typed) ? 0 : ReadShare(setting, typed, errors) },
-            FitSetting.Limits => new() { Limits = Named<LimitAction>(setting, typed, errors) },
-            FitSetting.LargestCrop => new() { LargestCrop = ReadShare(setting, typed, errors) },
-            _ => new() { StaysFitted = typed is "true" or "on" },
+            SettingKind.Choice => setting == FitSetting.Fit ? Named<FitKind>(setting, typed, errors) : Named<LimitAction>(setting, typed, errors),
+            SettingKind.Length => Length(Field(setting), typed, unit, (double)ValueOf(setting, now), true, errors),
+            SettingKind.Share => ReadShare(setting, typed, errors),
+            SettingKind.Angle => ReadNumber(setting, typed.TrimEnd('\u00b0'), "Type degrees, such as 15 or -90.", errors),
+            SettingKind.Resolution => IsNone(typed) ? 0.0 : ReadNumber(setting, Without(typed, "ppi"), "Type a resolution such as 300, or none.", errors),
+            SettingKind.Scale => IsNone(typed) ? 0.0 : ReadShare(setting, typed, errors),
+            _ => typed is "true" or "on",
         };
+        return value is null ? FitSettings.Open : FitSettings.Of(setting).Set(FitSettings.Open, value);
     }
 
     /// <summary>The setting's name in forms and messages: "insetTop".</summary>

@@ -1,0 +1,175 @@
+using System.Diagnostics;
+using System.Globalization;
+using System.Net;
+using System.Text;
+using System.Text.Json.Nodes;
+using Formatum.Core.Checks;
+using Formatum.Testing;
+using Formatum.Web.Desk;
+
+namespace Formatum.Web.Tests;
+
+/// <summary>
+/// Whatever is sent, from a fixed seed: no answer is a failure of the program, none takes long, and what was refused changed nothing. FORMATUM_FUZZ gives how many rounds, where more are wanted than CI has time for.
+/// </summary>
+public sealed class FuzzTests(Workplace place) : IClassFixture<Workplace>
+{
+    private static readonly int Rounds = int.TryParse(Environment.GetEnvironmentVariable("FORMATUM_FUZZ"), CultureInfo.InvariantCulture, out int rounds) ? rounds : 900;
+
+    private const int Seed = 20_261_126;
+
+    private TestServer Server => place.Server;
+
+    private sealed record Target(string Method, string Address, string? Body);
+
+    private async Task<(int Publication, List<Target> Targets)> TargetsAsync()
+    {
+        int id = await Server.NewPublicationAsync("Fuzz", pages: 4);
+        string at = $"/api/publications/{id}";
+        int image = (await Server.UploadAsync(id, ("a.jpg", ApiTests.Jpeg(60, 40))))[0].GetProperty("id").GetInt32();
+        int rule = (await Server.PostAsync($"{at}/rules", new { name = "R", fit = "fit" })).GetProperty("id").GetInt32();
+        int frame = (await Server.PostAsync($"{at}/frames", new { page = 1, x = 10, y = 10, width = 100, height = 80, imageId = image, ruleId = rule, name = "F" })).GetProperty("id").GetInt32();
+        int text = (await Server.PostAsync($"{at}/frames", new { page = 2, x = 10, y = 10, width = 100, height = 80, text = new { paragraphs = new[] { new { text = "Words" } } } })).GetProperty("id").GetInt32();
+        int master = (await Server.PostAsync($"{at}/masters", new { name = "M" })).GetProperty("id").GetInt32();
+        return (id,
+        [
+            new("POST", "/api/fit", """{"frame":{"width":200,"height":"120mm","outline":"ellipse"},"image":{"widthPx":4000,"heightPx":3000,"ppi":300,"orientation":6,"subject":[0.5,0.4]},"rule":{"fit":"fill","align":[0.5,0.5],"inset":{"top":1},"rotation":12,"largestCrop":0.2},"recrop":{"zoom":1.2,"point":[0.5,0.5]}}"""),
+            new("POST", "/api/publications", """{"name":"N","page":{"size":"A5"},"facing":true,"pages":3,"bleed":"3mm","margins":{"top":10,"bottom":10,"inside":10,"outside":10},"columns":{"count":2,"gutter":5}}"""),
+            new("POST", $"{at}/frames", """{"page":1,"x":20,"y":30,"width":40,"height":"5cm","outline":"polygon","sides":5,"angle":10,"name":"G","look":{"border":{"width":1,"colour":"#112233"},"opacity":0.5,"shadow":{"blur":3}},"set":{"fit":"fit","limits":"hold"}}"""),
+            new("PATCH", $"{at}/frames/{frame}", $$$"""{"x":11,"width":90,"ruleId":{{{rule}}},"imageId":{{{image}}},"set":{"align":[0,1],"inset":{"left":2}},"recrop":{"zoom":1.5,"turn":3},"locked":false,"seen":1}"""),
+            new("PATCH", $"{at}/frames/{text}", """{"text":{"paragraphs":[{"text":"One {page}","size":12,"leading":14,"colour":"#000000","alignment":"justified","spaceAfter":2},{"text":"Two"}]}}"""),
+            new("POST", $"{at}/rules", """{"name":"Another","description":"d","fit":"fill-or-fit","largestCrop":0.3,"smallestPpi":150,"staysFitted":true}"""),
+            new("PUT", $"{at}/rules/{rule}", """{"name":"R","fit":"fit","inset":{"top":1,"right":2,"bottom":3,"left":4}}"""),
+            new("POST", $"{at}/rules/{rule}/put", """{"page":1,"which":"all"}"""),
+            new("POST", $"{at}/rules/{rule}/impact", """{"name":"R","fit":"stretch"}"""),
+            new("PUT", $"{at}/default-rule", $$"""{"ruleId":{{rule}}}"""),
+            new("POST", $"{at}/pages", """{"before":2,"count":1}"""),
+            new("POST", $"{at}/pages/move", """{"pages":[1,2],"before":4}"""),
+            new("POST", $"{at}/pages/duplicate", """{"pages":[1],"before":2}"""),
+            new("POST", $"{at}/pages/base", $$"""{"pages":[3],"masterId":{{master}}}"""),
+            new("POST", $"{at}/masters", """{"name":"Second","likePages":[1],"baseThem":false}"""),
+            new("PATCH", $"{at}/masters/{master}", """{"name":"Renamed"}"""),
+            new("POST", $"{at}/tray", $$"""{"imageIds":[{{image}}]}"""),
+            new("POST", $"{at}/pour", $$"""{"imageIds":[{{image}}],"fromPage":1,"order":"best","keepPouring":false,"leftovers":"keep"}"""),
+            new("POST", $"{at}/rows", """{"columns":["F","Price"],"rows":[["a.jpg","1.00"],["b","2"]],"targets":{"F":"F"},"fromPage":1,"onlyReport":true}"""),
+            new("POST", $"{at}/editions", """{"name":"Next","edition":"2","keepPictures":true}"""),
+            new("PATCH", $"{at}/images/{image}", """{"subject":[0.3,0.6]}"""),
+            new("POST", $"{at}/images/folder", """{"folder":"/nowhere","within":true}"""),
+            new("POST", $"{at}/imports/folder", """{"folder":"/nowhere"}"""),
+            new("POST", $"{at}/undo", null), new("POST", $"{at}/redo", null),
+        ]);
+    }
+
+    private static readonly string[] Odd =
+    [
+        "null", "true", "-1", "0", "1e308", "-1e308", "2147483647", "-2147483648", "9223372036854775807", "0.1", "\"\"", "\" \"", "\"NaN\"", "\"Infinity\"", "\"1e999mm\"", "\"\\u0000\"", "\"\\ud800\"",
+        "\"<b>&\\\"'\"", "\"../../etc\"", "[]", "[null]", "[[]]", "{}", "{\"x\":{\"x\":{}}}", "\"" + new string('a', 5000) + "\"", "[1,2,3,4,5,6,7,8,9]", "\"12mm\"", "\"fill\"", "1", "99999",
+    ];
+
+    /// <summary>A body with one or more of its values put out of place.</summary>
+    private static string Spoiled(string body, Random random)
+    {
+        var node = JsonNode.Parse(body)!;
+        for (int i = random.Next(1, 4); i > 0; i--) Spoil(node, random);
+        string text = node.ToJsonString();
+        return random.Next(20) == 0 ? text[..random.Next(text.Length)] : text;
+    }
+
+    private static void Spoil(JsonNode node, Random random)
+    {
+        JsonNode? Value() => JsonNode.Parse(Odd[random.Next(Odd.Length)] is var odd && odd.Contains("\\ud800", StringComparison.Ordinal) ? "\"\\ufffd\"" : odd);
+        if (node is JsonObject { Count: > 0 } o)
+        {
+            var (name, inner) = o.ElementAt(random.Next(o.Count));
+            if (inner is JsonObject or JsonArray && random.Next(3) > 0) Spoil(inner, random);
+            else if (random.Next(8) == 0) o.Remove(name);
+            else if (random.Next(12) == 0) o["unknown"] = Value();
+            else o[name] = Value();
+        }
+        else if (node is JsonArray { Count: > 0 } a)
+        {
+            int at = random.Next(a.Count);
+            if (a[at] is JsonObject or JsonArray && random.Next(2) == 0) Spoil(a[at]!, random);
+            else a[at] = Value();
+        }
+    }
+
+    [Fact]
+    public async Task No_body_whatever_is_in_it_makes_the_program_fail()
+    {
+        var random = new Random(Seed);
+        var (id, targets) = await TargetsAsync();
+        long revision = await RevisionAsync(id);
+        for (int round = 0; round < Rounds; round++)
+        {
+            var target = targets[random.Next(targets.Count)];
+            string? body = target.Body is null ? null : Spoiled(target.Body, random);
+            using var request = new HttpRequestMessage(new(target.Method), target.Address);
+            if (body is not null) request.Content = new StringContent(body, Encoding.UTF8, "application/json");
+            if (random.Next(10) == 0) request.Headers.TryAddWithoutValidation("If-Match", new[] { "1", "\"3\"", "*", "x", "-1", "99999999999999999999" }[random.Next(6)]);
+            var took = Stopwatch.StartNew();
+            using var answer = await Server.Client.SendAsync(request);
+            string told = $"round {round}: {target.Method} {target.Address} {body} -> {(int)answer.StatusCode} {await answer.Content.ReadAsStringAsync()}";
+            ((int)answer.StatusCode).ShouldBeLessThan(500, told);
+            took.Elapsed.ShouldBeLessThan(TimeSpan.FromSeconds(10), told);
+            long now = await RevisionAsync(id);
+            if ((int)answer.StatusCode >= 400) now.ShouldBe(revision, told);
+            revision = now;
+        }
+        // Whatever got through can still be read, seen, printed and bundled.
+        (await Server.Client.GetAsync($"/api/publications/{id}/pages/1.svg")).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await Server.Client.GetAsync($"/api/publications/{id}/pages/1.png?ppi=20")).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await Server.Client.GetAsync($"/api/publications/{id}/bundle")).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await Server.Client.GetAsync($"/publications/{id}/desk/1")).StatusCode.ShouldBe(HttpStatusCode.OK);
+    }
+
+    private async Task<long> RevisionAsync(int id) => (await Server.GetAsync($"/api/publications/{id}")).GetProperty("revision").GetInt64();
+
+    [Fact]
+    public async Task No_bytes_called_a_picture_make_the_program_fail_or_keep_others_out()
+    {
+        var random = new Random(Seed);
+        int id = await Server.NewPublicationAsync("Bytes");
+        using var folder = new TempFolder();
+        using var quarters = TestPictures.Quarters(64, 48);
+        var whole = new[] { "jpg", "png", "tif", "webp" }.Select(e => (Name: $"q.{e}", Bytes: File.ReadAllBytes(TestPictures.Save(quarters, folder[$"q.{e}"], 150)))).ToList();
+        whole.Add(("q.svg", Encoding.UTF8.GetBytes("""<svg xmlns="http://www.w3.org/2000/svg" width="40" height="30"><rect width="40" height="30" fill="#c04"/></svg>""")));
+        byte[] good = ApiTests.Jpeg(31, 17);
+        for (int batch = 0; batch < Math.Max(4, Rounds / 75); batch++)
+        {
+            var files = Enumerable.Range(0, 25).Select(i => whole[random.Next(whole.Count)] is var (name, bytes) ? ($"{i}{name}", Spoiled(bytes, random)) : default).Append(("good.jpg", good)).ToArray();
+            var arrived = await Server.UploadAsync(id, files);
+            arrived.GetArrayLength().ShouldBe(26);
+            arrived[25].TryGetProperty("id", out _).ShouldBeTrue($"batch {batch}: a good one comes in whatever is beside it");
+            foreach (var entry in arrived.EnumerateArray().Where(e => e.TryGetProperty("error", out _)))
+                entry.GetProperty("error").GetString()!.ShouldNotContain("   at ");
+        }
+    }
+
+    private static byte[] Spoiled(byte[] bytes, Random random)
+    {
+        byte[] spoiled = [.. bytes];
+        for (int i = random.Next(1, 12); i > 0; i--) spoiled[random.Next(spoiled.Length)] = (byte)random.Next(256);
+        return random.Next(4) == 0 ? spoiled[..random.Next(1, spoiled.Length)] : spoiled;
+    }
+
+    [Fact]
+    public void No_bytes_called_a_table_do_more_than_be_refused()
+    {
+        var random = new Random(Seed);
+        byte[] table = Encoding.UTF8.GetBytes("Name;Price\n\"Jug; large\";12,50 \u20ac\nBowl;7\n");
+        for (int round = 0; round < Rounds; round++)
+        {
+            byte[] bytes = random.Next(3) == 0 ? [.. Enumerable.Range(0, random.Next(300)).Select(_ => (byte)random.Next(256))] : Spoiled(table, random);
+            string? encoding = random.Next(4) == 0 ? TableFile.Encodings[random.Next(TableFile.Encodings.Count)].Name : null;
+            try
+            {
+                TableFile.Read(new MemoryStream(bytes), encoding).Columns.Length.ShouldBeGreaterThan(0);
+            }
+            catch (EditRefused refused)
+            {
+                refused.Message.ShouldNotBeEmpty();
+            }
+        }
+    }
+}
