@@ -59,7 +59,8 @@ public sealed class Browser : IDisposable
     public static T Until<T>(Func<T?> condition, string what, int seconds = 20)
     {
         var until = DateTime.UtcNow.AddSeconds(seconds);
-        while (true)
+        // Soon after the act, then less and less often: asking without pause keeps the page from answering where there are few cores.
+        for (int pause = 5; ; pause = Math.Min(pause * 2, 80))
         {
             try
             {
@@ -70,7 +71,7 @@ public sealed class Browser : IDisposable
                 // Swapped while it was looked at.
             }
             if (DateTime.UtcNow > until) throw new TimeoutException($"Waited {seconds} s in vain: {what}");
-            Thread.Sleep(15);
+            Thread.Sleep(pause);
         }
     }
 
