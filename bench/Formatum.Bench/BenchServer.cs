@@ -27,7 +27,8 @@ internal sealed class BenchServer : IDisposable
         string? line;
         do line = await process.StandardOutput.ReadLineAsync();
         while (line is not null && !line.StartsWith(Ready, StringComparison.Ordinal));
-        return new(process, line?[Ready.Length..] ?? throw new InvalidOperationException("The server did not start; build src/Formatum.Web for Release first."));
+        return new(process, line?[Ready.Length..] ?? throw new InvalidOperationException("The server did not start; build src/Formatum.Web for Release " +
+            "first."));
     }
 
     /// <summary>The most memory it had so far.</summary>

@@ -15,12 +15,15 @@ internal static class Measured
 
     /// <summary>The peak of resident memory of a process.</summary>
     public static double PeakMegabytes(string process) =>
-        double.Parse(File.ReadLines($"/proc/{process}/status").First(l => l.StartsWith("VmHWM:", StringComparison.Ordinal)).Split(' ', StringSplitOptions.RemoveEmptyEntries)[1], CultureInfo.InvariantCulture) / 1024;
+        double.Parse(File.ReadLines($"/proc/{process}/status").First(l => l.StartsWith("VmHWM:", StringComparison.Ordinal))
+            .Split(' ', StringSplitOptions.RemoveEmptyEntries)[1], CultureInfo.InvariantCulture) / 1024;
 
     /// <summary>Runs one of this program's own measurements in a process of its own.</summary>
     public static (double Seconds, double Megabytes) Child(params string[] arguments)
     {
-        using var process = Process.Start(new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "Formatum.Bench.dll"), .. arguments]) { RedirectStandardOutput = true })!;
+        using var process = Process.Start(new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "Formatum.Bench.dll"),
+            .. arguments])
+        { RedirectStandardOutput = true })!;
         var numbers = process.StandardOutput.ReadToEnd().Trim().Split('\n')[^1].Split(' ');
         process.WaitForExit();
         return (double.Parse(numbers[0], CultureInfo.InvariantCulture), double.Parse(numbers[1], CultureInfo.InvariantCulture));

@@ -5,7 +5,8 @@ using System.Text.Json;
 
 namespace Formatum.Bench;
 
-/// <summary>How long it takes to open a spread of a publication that nobody has opened since the server started: 500 pages against 20; and to answer an edit in each.</summary>
+/// <summary>How long it takes to open a spread of a publication that nobody has opened since the server started: 500 pages against 20; and to answer an edit
+/// in each.</summary>
 internal static class OpenBench
 {
     private const int Runs = 12;
@@ -35,8 +36,10 @@ internal static class OpenBench
             if (run % 2 == 1) smalls.Add(await TimeAsync(() => server.Client.GetStringAsync($"/publications/{small}/desk/5")));
             for (int i = 0; i < 10; i++)
             {
-                smallEdits.Add(await TimeAsync(() => server.Client.PatchAsJsonAsync($"/api/publications/{small}/frames/{smallFrame}", new { x = 40 + run + 0.1 * i })));
-                largeEdits.Add(await TimeAsync(() => server.Client.PatchAsJsonAsync($"/api/publications/{large}/frames/{largeFrame}", new { x = 40 + run + 0.1 * i })));
+                smallEdits.Add(await TimeAsync(() => server.Client.PatchAsJsonAsync($"/api/publications/{small}/frames/{smallFrame}",
+                    new { x = 40 + run + 0.1 * i })));
+                largeEdits.Add(await TimeAsync(() => server.Client.PatchAsJsonAsync($"/api/publications/{large}/frames/{largeFrame}",
+                    new { x = 40 + run + 0.1 * i })));
             }
         }
         Print("open a spread, first time since the start", smalls, larges);
@@ -58,8 +61,17 @@ internal static class OpenBench
 
     private static async Task<(int Publication, int Frame)> FillAsync(BenchServer server, int pages)
     {
-        int id = (await server.PostAsync("/api/publications", new { name = $"{pages} pages", page = new { size = "A4" }, facing = true, pages = 2 })).GetProperty("id").GetInt32();
-        for (int i = 0; i < 12; i++) await server.PostAsync($"/api/publications/{id}/frames", new { page = 1 + i / 6, x = 40 + i % 2 * 260, y = 40 + i % 6 / 2 * 250, width = 240, height = 230 });
+        int id = (await server.PostAsync("/api/publications", new { name = $"{pages} pages", page = new { size = "A4" }, facing = true, pages = 2 }))
+            .GetProperty("id").GetInt32();
+        for (int i = 0; i < 12; i++)
+            await server.PostAsync($"/api/publications/{id}/frames", new
+            {
+                page = 1 + i / 6,
+                x = 40 + i % 2 * 260,
+                y = 40 + i % 6 / 2 * 250,
+                width = 240,
+                height = 230
+            });
         for (int made = 2; made < pages; made += 2) await server.PostAsync($"/api/publications/{id}/pages/duplicate", new { pages = Both });
         var frames = (await server.Client.GetFromJsonAsync<JsonElement>($"/api/publications/{id}")).GetProperty("frames");
         return (id, frames[frames.GetArrayLength() / 2].GetProperty("id").GetInt32());

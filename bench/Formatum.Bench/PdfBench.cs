@@ -10,8 +10,8 @@ using Formatum.Output;
 namespace Formatum.Bench;
 
 /// <summary>
-/// A print PDF of pages with six different JPEGs of 6 megapixels each, against img2pdf, which only puts the same files one to a page, and against Chromium printing
-/// the same pages.
+/// A print PDF of pages with six different JPEGs of 6 megapixels each, against img2pdf, which only puts the same files one to a page, and against Chromium
+/// printing the same pages.
 /// </summary>
 internal static class PdfBench
 {
@@ -31,8 +31,10 @@ internal static class PdfBench
             string path = Path.Combine(folder, "ours.pdf"), their = Path.Combine(folder, "img2pdf.pdf");
             var (ours, memory) = Measured.Child("pdf-child", folder, pages.ToString(CultureInfo.InvariantCulture));
             double theirs = Measured.Time("img2pdf", ["-o", their, .. files]);
-            Console.WriteLine($"PDF of {pages} pages, {files.Length} JPEGs of 6 MP ({Megabytes(files):0} MB): ours {ours:0.00} s, {Megabytes(path):0} MB, peak {memory:0} MB");
-            Console.WriteLine($"  img2pdf {theirs:0.00} s, {Megabytes(their):0} MB: ratio {ours / theirs:0.00} in time, {Megabytes(path) / Megabytes(their):0.000} in size");
+            Console.WriteLine($"PDF of {pages} pages, {files.Length} JPEGs of 6 MP ({Megabytes(files):0} MB): ours {ours:0.00} s, {Megabytes(path):0} MB, " +
+                $"peak {memory:0} MB");
+            Console.WriteLine($"  img2pdf {theirs:0.00} s, {Megabytes(their):0} MB: ratio {ours / theirs:0.00} in time, " +
+                $"{Megabytes(path) / Megabytes(their):0.000} in size");
             if (pages == FewPages) AgainstChromium(folder, files, ours);
         }
     }
@@ -43,13 +45,17 @@ internal static class PdfBench
         foreach (var page in files.Chunk(EachPage))
         {
             html.Append("<div class=p>");
-            for (int i = 0; i < page.Length; i++) html.Append(CultureInfo.InvariantCulture, $"<img src='{page[i]}' style='left:{15 + i % 2 * 95}mm;top:{15 + i / 2 * 90}mm'>");
+            for (int i = 0; i < page.Length; i++)
+                html.Append(CultureInfo.InvariantCulture, $"<img src='{page[i]}' style='left:{15 + i % 2 * 95}mm;top:{15 + i / 2 * 90}mm'>");
             html.Append("</div>");
         }
         File.WriteAllText(Path.Combine(folder, "pages.html"), html.ToString());
-        double? theirs = Measured.Time(Patience, "chromium", "--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync",
-            "--allow-file-access-from-files", $"--user-data-dir={folder}/profile", "--no-pdf-header-footer", $"--print-to-pdf={folder}/chromium.pdf", $"file://{folder}/pages.html");
-        Console.WriteLine(theirs is { } seconds ? $"  Chromium printing the same pages {seconds:0.0} s: ratio {ours / seconds:0.0000}" : $"  Chromium printing the same pages: not done after {Patience} s, stopped: ratio below {ours / Patience:0.0000}");
+        double? theirs = Measured.Time(Patience, "chromium", "--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
+            "--disable-background-networking", "--disable-component-update", "--disable-sync",
+            "--allow-file-access-from-files", $"--user-data-dir={folder}/profile", "--no-pdf-header-footer", $"--print-to-pdf={folder}/chromium.pdf",
+                $"file://{folder}/pages.html");
+        Console.WriteLine(theirs is { } seconds ? $"  Chromium printing the same pages {seconds:0.0} s: ratio {ours / seconds:0.0000}"
+            : $"  Chromium printing the same pages: not done after {Patience} s, stopped: ratio below {ours / Patience:0.0000}");
     }
 
     public static void Child(string folder, int pages)
@@ -75,7 +81,13 @@ internal static class PdfBench
         int[] ids = [.. publication.Images.Keys.Order()];
         for (int i = 0; i < ids.Length; i++)
         {
-            var edit = new MakeFrame { Page = 1 + i / EachPage, Box = new(Units.Millimetres(15 + i % 2 * 95), Units.Millimetres(15 + i % EachPage / 2 * 90), Units.Millimetres(85), Units.Millimetres(80)), ImageId = ids[i] };
+            var edit = new MakeFrame
+            {
+                Page = 1 + i / EachPage,
+                Box = new(Units.Millimetres(15 + i % 2 * 95), Units.Millimetres(15 + i % EachPage / 2 * 90),
+                Units.Millimetres(85), Units.Millimetres(80)),
+                ImageId = ids[i]
+            };
             publication = publication.With(edit.On(publication));
         }
         var watch = Stopwatch.StartNew();

@@ -4,8 +4,8 @@ using NetVips;
 namespace Formatum.Bench;
 
 /// <summary>
-/// Photographs to measure with: large ones made from those of the Debian package mate-backgrounds, with a camera's grain. The first few show different pixels; those
-/// after them show the same ones again in files that differ by a comment, since making hundreds takes longer than all that is measured.
+/// Photographs to measure with: large ones made from those of the Debian package mate-backgrounds, with a camera's grain. The first few show different
+/// pixels; those after them show the same ones again in files that differ by a comment, since making hundreds takes longer than all that is measured.
 /// </summary>
 internal static class Pictures
 {
@@ -20,9 +20,11 @@ internal static class Pictures
         Parallel.For(0, Math.Min(count, Different), new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount }, i =>
         {
             if (File.Exists(paths[i])) return;
-            using var photograph = Image.Thumbnail(sources[i % sources.Length], width, height, crop: Enums.Interesting.Centre, size: Enums.Size.Both).CopyMemory();
+            using var photograph = Image.Thumbnail(sources[i % sources.Length], width, height, crop: Enums.Interesting.Centre, size: Enums.Size.Both)
+                .CopyMemory();
             using var grain = Image.Gaussnoise(width, height, mean: 0, sigma: 4, seed: i);
-            using var grained = (photograph + grain).Cast(Enums.BandFormat.Uchar).Copy(interpretation: Enums.Interpretation.Srgb, xres: 300 / 25.4, yres: 300 / 25.4);
+            using var grained = (photograph + grain).Cast(Enums.BandFormat.Uchar).Copy(interpretation: Enums.Interpretation.Srgb, xres: 300 / 25.4,
+                yres: 300 / 25.4);
             grained.Jpegsave(paths[i], q: 85);
         });
         for (int i = Different; i < count; i++)

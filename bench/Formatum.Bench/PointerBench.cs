@@ -44,34 +44,48 @@ internal static class PointerBench
 
     private static async Task<(int Publication, int Frame)> FillAsync(BenchServer server, string folder)
     {
-        int id = (await server.PostAsync("/api/publications", new { name = "Pointer", page = new { size = "A3" }, facing = false, pages = 1 })).GetProperty("id").GetInt32();
+        int id = (await server.PostAsync("/api/publications", new { name = "Pointer", page = new { size = "A3" }, facing = false, pages = 1 }))
+            .GetProperty("id").GetInt32();
         using var form = new MultipartFormDataContent();
-        foreach (string path in Pictures.Make(Path.Combine(folder, "pointer-pictures"), 20, 1500, 1000)) form.Add(new ByteArrayContent(await File.ReadAllBytesAsync(path)), "files", Path.GetFileName(path));
+        foreach (string path in Pictures.Make(Path.Combine(folder, "pointer-pictures"), 20, 1500, 1000))
+            form.Add(new ByteArrayContent(await File.ReadAllBytesAsync(path)), "files", Path.GetFileName(path));
         using var uploaded = await server.Client.PostAsync($"/api/publications/{id}/images", form);
         int[] images = [.. (await uploaded.Content.ReadFromJsonAsync<JsonElement>()).EnumerateArray().Select(a => a.GetProperty("id").GetInt32())];
         int middle = 0;
         for (int i = 0; i < Columns * Rows; i++)
         {
-            var made = await server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 20 + i % Columns * 40, y = 20 + i / Columns * 112, width = 36, height = 104, imageId = images[i % images.Length] });
+            var made = await server.PostAsync($"/api/publications/{id}/frames", new
+            {
+                page = 1,
+                x = 20 + i % Columns * 40,
+                y = 20 + i / Columns * 112,
+                width = 36,
+                height = 104,
+                imageId = images[i % images.Length]
+            });
             if (i == Columns * Rows / 2 + Columns / 2) middle = made.GetProperty("id").GetInt32();
         }
         return (id, middle);
     }
 
-    private static void Open(Browser browser, string address, int publication, int frame) => Open(browser, address, publication, frame.ToString(CultureInfo.InvariantCulture));
+    private static void Open(Browser browser, string address, int publication, int frame) =>
+        Open(browser, address, publication, frame.ToString(CultureInfo.InvariantCulture));
 
     private static void Open(Browser browser, string address, int publication, string frame)
     {
         browser.Driver.Navigate().GoToUrl($"{address}/publications/{publication}/desk/1?frame={frame}");
         browser.Find("#desk[data-ready]");
-        Browser.Until(() => browser.Run<bool>("return [...document.querySelectorAll('#frames image')].length > 0 && document.readyState === 'complete'"), "the page");
+        Browser.Until(() => browser.Run<bool>("return [...document.querySelectorAll('#frames image')].length > 0 && document.readyState === 'complete'"),
+            "the page");
         browser.Find("#grips [data-grip=se]");
     }
 
     private static double[] DragGap(Browser browser, int frame)
     {
         browser.Driver.FindElement(By.Id("canvas")).SendKeys(Keys.Escape);
-        var edge = browser.Run<IReadOnlyCollection<object>>("const r = document.querySelector(`#frame-${arguments[0]} .outline`).getBoundingClientRect(); return [r.right, r.y + r.height / 2, document.getElementById('spread').getScreenCTM().a]", frame).Select(v => Convert.ToDouble(v, CultureInfo.InvariantCulture)).ToArray();
+        var edge = browser.Run<IReadOnlyCollection<object>>("const r = document.querySelector(`#frame-${arguments[0]} .outline`).getBoundingClientRect(); " +
+            "return [r.right, r.y + r.height / 2, document.getElementById('spread').getScreenCTM().a]", frame)
+            .Select(v => Convert.ToDouble(v, CultureInfo.InvariantCulture)).ToArray();
         double x = edge[0] + 2 * edge[2];
         for (int i = 0; i < 2; i++) Mouse(browser, "mouseMoved", x, edge[1] + i, pressed: false);
         browser.Find("#gap [data-gap]");
@@ -79,7 +93,17 @@ internal static class PointerBench
     }
 
     private static void Mouse(Browser browser, string type, double x, double y, bool pressed = true) =>
-        browser.Driver.ExecuteCdpCommand("Input.dispatchMouseEvent", new Dictionary<string, object?> { ["type"] = type, ["x"] = x, ["y"] = y, ["button"] = pressed ? "left" : "none", ["buttons"] = pressed ? 1 : 0, ["clickCount"] = pressed ? 1 : 0 });
+        browser.Driver.ExecuteCdpCommand("Input.dispatchMouseEvent", new Dictionary<string,
+            object?>
+        {
+            ["type"] = type,
+            ["x"] = x,
+            ["y"] = y,
+            ["button"] = pressed ? "left" : "none",
+            ["buttons"] = pressed ? 1 : 0,
+            ["clickCount"] = pressed
+            ? 1 : 0
+        });
 
     /// <summary>Moves the pointer step by step and takes the time until each step is painted, in milliseconds.</summary>
     private static double[] Drag(Browser browser, int frame, string? grip, bool alone, (double X, double Y, double Reach, double Off)? from = null)
@@ -102,7 +126,9 @@ internal static class PointerBench
             new MutationObserver(painted).observe(inside, { attributes: true, subtree: true, attributeFilter: ['transform'] });
             return null;
             """, frame, grip ?? "", alone);
-        var at = browser.Run<IReadOnlyCollection<object>>("const e = arguments[0] ? document.querySelector(`#grips [data-grip=${arguments[0]}]`) : document.getElementById('frame-' + arguments[1]); const r = e.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]", grip ?? "", frame)
+        var at = browser.Run<IReadOnlyCollection<object>>("const e = arguments[0] ? document.querySelector(`#grips [data-grip=${arguments[0]}]`) : " +
+            "document.getElementById('frame-' + arguments[1]); const r = e.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]", grip
+            ?? "", frame)
             .Select(v => Convert.ToDouble(v, CultureInfo.InvariantCulture)).ToArray();
         var (startX, startY, reach, off) = from ?? (at[0], at[1], 30, 20);
         Mouse(browser, "mousePressed", startX, startY);
@@ -118,7 +144,8 @@ internal static class PointerBench
                 window.seen();
                 """, i);
         }
-        double[] times = [.. browser.Run<IReadOnlyCollection<object>>("return window.taken").Select(v => Convert.ToDouble(v, CultureInfo.InvariantCulture)).Where(t => t >= 0).Skip(20)];
+        double[] times = [.. browser.Run<IReadOnlyCollection<object>>("return window.taken").Select(v => Convert.ToDouble(v, CultureInfo.InvariantCulture))
+            .Where(t => t >= 0).Skip(20)];
         browser.Driver.FindElement(By.Id("canvas")).SendKeys(Keys.Escape);
         Mouse(browser, "mouseReleased", startX, startY);
         return times;
@@ -127,6 +154,7 @@ internal static class PointerBench
     private static void Print(string what, double[] times)
     {
         Array.Sort(times);
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"  {what}: median {times[times.Length / 2]:0.0} ms, 95th percentile {times[(int)(times.Length * 0.95)]:0.0} ms ({times.Length} steps)"));
+        Console.WriteLine(string.Create(CultureInfo.InvariantCulture,
+            $"  {what}: median {times[times.Length / 2]:0.0} ms, 95th percentile {times[(int)(times.Length * 0.95)]:0.0} ms ({times.Length} steps)"));
     }
 }

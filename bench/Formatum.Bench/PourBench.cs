@@ -39,7 +39,8 @@ public static class PourBench
         var theirs = Stopwatch.StartNew();
         double same = new HungarianAlgorithm(whole).Compute().Select((c, r) => costs[r, c]).Sum();
         theirs.Stop();
-        Console.WriteLine($"assignment of {Compared} x {Compared}: ours {ours.Elapsed.TotalMilliseconds:0} ms, QuikGraph {theirs.Elapsed.TotalMilliseconds:0} ms: ratio {ours.Elapsed / theirs.Elapsed:0.000}; totals {found} and {same}");
+        Console.WriteLine($"assignment of {Compared} x {Compared}: ours {ours.Elapsed.TotalMilliseconds:0} ms, QuikGraph " +
+            $"{theirs.Elapsed.TotalMilliseconds:0} ms: ratio {ours.Elapsed / theirs.Elapsed:0.000}; totals {found} and {same}");
     }
 
     private static Publication Make(int kinds)

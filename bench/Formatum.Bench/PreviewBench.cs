@@ -3,7 +3,8 @@ using Formatum.Imaging;
 
 namespace Formatum.Bench;
 
-/// <summary>Pictures brought in, against vipsthumbnail over the same files: it makes small ones too, but reads no metadata, hashes nothing and keeps no links.</summary>
+/// <summary>Pictures brought in, against vipsthumbnail over the same files: it makes small ones too, but reads no metadata, hashes nothing and keeps no
+/// links.</summary>
 internal static class PreviewBench
 {
     /// <summary>Previews of 40 photographs of 24 megapixels in all our sizes, by the reader alone.</summary>

@@ -22,7 +22,12 @@ internal static class RulesBench
         double once = Median(() =>
         {
             // A publication that begins with nothing worked out.
-            var fresh = publication.With(new DefineRule { RuleId = publication.Rules.Keys.Min(), Name = "Root", Settings = new() { Fit = FitKind.Fill, AlignX = Random.Shared.NextDouble() } }.On(publication));
+            var fresh = publication.With(new DefineRule
+            {
+                RuleId = publication.Rules.Keys.Min(),
+                Name = "Root",
+                Settings = new() { Fit = FitKind.Fill, AlignX = Random.Shared.NextDouble() }
+            }.On(publication));
             var watch = Stopwatch.StartNew();
             double sum = 0;
             foreach (var frame in fresh.Frames.Values) sum += fresh.FittedOf(frame)!.Value.Coverage.CropLoss;
@@ -35,14 +40,17 @@ internal static class RulesBench
             foreach (var frame in frames)
             {
                 var image = publication.ImageOf(frame)!;
-                sum += Fitted.Of(frame.Box.Width, frame.Box.Height, frame.Outline, image.Picture(72), frame.Own.Over(Cascade.SettingsOf(publication, frame.RuleId)).Resolve(), image.Subject, frame.Recrop).Coverage.CropLoss;
+                sum += Fitted.Of(frame.Box.Width, frame.Box.Height, frame.Outline, image.Picture(72),
+                    frame.Own.Over(Cascade.SettingsOf(publication, frame.RuleId)).Resolve(), image.Subject, frame.Recrop).Coverage.CropLoss;
             }
             return (watch.Elapsed.TotalMilliseconds, sum);
         });
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"resolve, fit and measure 100,000 frames over a chain of {Chain}: {once:0} ms; resolving frame by frame {each:0} ms: ratio {once / each:0.00}"));
+        Console.WriteLine(string.Create(CultureInfo.InvariantCulture,
+            $"resolve, fit and measure 100,000 frames over a chain of {Chain}: {once:0} ms; resolving frame by frame {each:0} ms: ratio {once / each:0.00}"));
     }
 
-    /// <summary>A rule changed, and a rule put on 10,000 frames, with all that is stored; against writing as many bytes into as many rows with plain SQL.</summary>
+    /// <summary>A rule changed, and a rule put on 10,000 frames, with all that is stored; against writing as many bytes into as many rows with plain
+    /// SQL.</summary>
     public static async Task StoreAsync(string folder)
     {
         Directory.CreateDirectory(folder);
@@ -56,7 +64,8 @@ internal static class RulesBench
         var publication = (await store.OpenAsync(id)).Publication;
         int image = publication.Images.Keys.Min();
         int[] rules = await RulesAsync(store, id);
-        foreach (var frame in filled.Frames.Values.OrderBy(f => f.Id).Take(10)) await store.EditAsync(id, new MakeFrame { Page = 1, Box = frame.Box, ImageId = image, RuleId = rules[^1] }, Seen.Now(Maker.Program));
+        foreach (var frame in filled.Frames.Values.OrderBy(f => f.Id).Take(10))
+            await store.EditAsync(id, new MakeFrame { Page = 1, Box = frame.Box, ImageId = image, RuleId = rules[^1] }, Seen.Now(Maker.Program));
         await store.EditAsync(id, new Copies(9_990, image, rules[^1]), Seen.Now(Maker.Program));
         publication = (await store.OpenAsync(id)).Publication;
 
@@ -74,7 +83,11 @@ internal static class RulesBench
         {
             var watch = Stopwatch.StartNew();
             var now = (await store.OpenAsync(id)).Publication;
-            await store.EditAsync(id, new ChangeFrames { FrameIds = FrameScope.FramesIn(now, null, FrameFilling.All), RuleId = new(rules[turn++ % rules.Length]) }, Seen.Now(Maker.Program));
+            await store.EditAsync(id, new ChangeFrames
+            {
+                FrameIds = FrameScope.FramesIn(now, null, FrameFilling.All),
+                RuleId = new(rules[turn++ % rules.Length])
+            }, Seen.Now(Maker.Program));
             return (watch.Elapsed.TotalMilliseconds, now.Frames.Count);
         });
         var undo = Stopwatch.StartNew();
@@ -82,7 +95,9 @@ internal static class RulesBench
         double undone = undo.Elapsed.TotalMilliseconds;
         double plain = await MedianAsync(() => PlainAsync(Path.Combine(folder, "plain.db"), publication));
         Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"change a rule that 10,000 frames follow, shown and stored: {rule:0} ms"));
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"put a rule on 10,000 frames, stored and journalled: {put:0} ms; undone {undone:0} ms; the same rows with plain SQL {plain:0} ms: ratio {put / plain:0.00}"));
+        Console.WriteLine(string.Create(CultureInfo.InvariantCulture,
+            $"put a rule on 10,000 frames, stored and journalled: {put:0} ms; undone {undone:0} ms; the same rows with plain SQL {plain:0} ms: ratio " +
+            $"{put / plain:0.00}"));
     }
 
     private static async Task<(double, double)> PlainAsync(string file, Publication publication)
@@ -90,7 +105,8 @@ internal static class RulesBench
         foreach (string old in Directory.GetFiles(Path.GetDirectoryName(file)!, Path.GetFileName(file) + "*")) File.Delete(old);
         await using var connection = new SqliteConnection($"Data Source={file};Pooling=false");
         await connection.OpenAsync();
-        await RunAsync("PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; CREATE TABLE rows(id INTEGER PRIMARY KEY, text TEXT); CREATE TABLE journal(id INTEGER PRIMARY KEY, text TEXT)");
+        await RunAsync("PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; CREATE TABLE rows(id INTEGER PRIMARY KEY, text TEXT); CREATE TABLE journal(id " +
+            "INTEGER PRIMARY KEY, text TEXT)");
         var texts = publication.Frames.Values.Select(f => PartJson.Write(f)).ToArray();
         var watch = Stopwatch.StartNew();
         await using var transaction = connection.BeginTransaction();
@@ -121,19 +137,29 @@ internal static class RulesBench
         int? basis = null;
         for (int i = 0; i < Chain; i++)
         {
-            var outcome = await store.EditAsync(id, new DefineRule { Name = i == 0 ? "Root" : $"Rule {i}", BasedOnId = basis, Settings = SettingsAt(i) }, Seen.Now(Maker.Program));
+            var outcome = await store.EditAsync(id, new DefineRule { Name = i == 0 ? "Root" : $"Rule {i}", BasedOnId = basis, Settings = SettingsAt(i) },
+                Seen.Now(Maker.Program));
             basis = outcome.Changes.Items[0].Key.Id;
         }
         return [.. (await store.OpenAsync(id)).Publication.Rules.Keys.Order()];
     }
 
-    private static FitSettings SettingsAt(int i) => i switch { 0 => new() { Fit = FitKind.Fill }, 1 => new() { AlignY = 0.3 }, 2 => new() { InsetTop = 2 }, 3 => new() { SmallestPpi = 150 }, _ => new() { InsetLeft = 3 } };
+    private static FitSettings SettingsAt(int i) => i switch
+    {
+        0 => new() { Fit = FitKind.Fill },
+        1 => new() { AlignY = 0.3 },
+        2 => new() { InsetTop = 2 },
+        3 => new() { SmallestPpi = 150 },
+        _ => new() { InsetLeft = 3 }
+    };
 
     private static Publication Filled(int frames)
     {
         var random = new Random(1);
-        var parts = new List<Part> { new Setup { Name = "Bench", PageWidth = Units.Millimetres(210), PageHeight = Units.Millimetres(297) }, new PageOrder([1]), new Page(1) };
-        for (int i = 0; i < Chain; i++) parts.Add(new FittingRule { Id = i + 1, Name = i == 0 ? "Root" : $"Rule {i}", BasedOnId = i == 0 ? null : i, Settings = SettingsAt(i) });
+        var parts = new List<Part> { new Setup { Name = "Bench", PageWidth = Units.Millimetres(210), PageHeight = Units.Millimetres(297) }, new PageOrder([1]),
+            new Page(1) };
+        for (int i = 0; i < Chain; i++)
+            parts.Add(new FittingRule { Id = i + 1, Name = i == 0 ? "Root" : $"Rule {i}", BasedOnId = i == 0 ? null : i, Settings = SettingsAt(i) });
         for (int i = 0; i < 200; i++)
         {
             parts.Add(new LinkedImage
@@ -151,7 +177,15 @@ internal static class RulesBench
                 StoredPpiY = 300,
             });
         }
-        for (int i = 0; i < frames; i++) parts.Add(new Frame { Id = i + 1, PageId = 1, Box = new(random.Next(300), random.Next(600), 20 + random.Next(400), 20 + random.Next(400)), RuleId = Chain, ImageId = 1 + random.Next(200) });
+        for (int i = 0; i < frames; i++)
+            parts.Add(new Frame
+            {
+                Id = i + 1,
+                PageId = 1,
+                Box = new(random.Next(300), random.Next(600), 20 + random.Next(400), 20 + random.Next(400)),
+                RuleId = Chain,
+                ImageId = 1 + random.Next(200)
+            });
         return Publication.FromParts(frames + 1000, parts);
     }
 
@@ -164,7 +198,14 @@ internal static class RulesBench
         {
             var random = new Random(2);
             for (int i = 0; i < Count; i++)
-                draft.Put(new Frame { Id = draft.NewId(), PageId = draft.Origin.Order.Ids[i / 10], Box = new(random.Next(300), random.Next(600), 20 + random.Next(400), 20 + random.Next(400)), RuleId = RuleId, ImageId = ImageId });
+                draft.Put(new Frame
+                {
+                    Id = draft.NewId(),
+                    PageId = draft.Origin.Order.Ids[i / 10],
+                    Box = new(random.Next(300), random.Next(600), 20 + random.Next(400), 20 + random.Next(400)),
+                    RuleId = RuleId,
+                    ImageId = ImageId
+                });
         }
     }
 

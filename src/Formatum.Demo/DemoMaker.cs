@@ -90,14 +90,24 @@ public static class DemoMaker
 
         public async Task RuleAsync(string name, string description, FitSettings settings, string? basedOn = null, bool isDefault = false)
         {
-            var outcome = await store.EditAsync(id, new DefineRule { Name = name, Description = description, Settings = settings, BasedOnId = basedOn is null ? null : _rules[basedOn], Default = isDefault ? true : null }, _demo);
+            var outcome = await store.EditAsync(id, new DefineRule
+            {
+                Name = name,
+                Description = description,
+                Settings = settings,
+                BasedOnId = basedOn is null
+                ? null : _rules[basedOn],
+                Default = isDefault ? true : null
+            }, _demo);
             _rules[name] = outcome.Changes.Items.Single(c => c.Key.Kind == PartKind.Rule).Key.Id;
         }
 
-        private string Named(string picture) => picture != "piece" ? picture : Pictures.Where(p => p.File.StartsWith("piece", StringComparison.Ordinal)).Select(p => p.File).ElementAt(_next++ % 22);
+        private string Named(string picture) => picture != "piece" ? picture : Pictures.Where(p => p.File.StartsWith("piece", StringComparison.Ordinal))
+            .Select(p => p.File).ElementAt(_next++ % 22);
 
         /// <summary>Makes a frame, measures in the table's unit; with a picture by name, the next piece ("piece"), or none.</summary>
-        public async Task FrameAsync(int page, double x, double y, double width, double height, string rule, string? picture = null, Outline? outline = null, string name = "", FitSettings? own = null, Look? look = null)
+        public async Task FrameAsync(int page, double x, double y, double width, double height, string rule, string? picture = null, Outline? outline = null,
+            string name = "", FitSettings? own = null, Look? look = null)
         {
             await store.EditAsync(id, new MakeFrame
             {
@@ -131,13 +141,25 @@ public static class DemoMaker
             var publication = (await store.OpenAsync(id)).Publication;
             var frames = ReadingOrder.Of(publication, publication.FramesOnPage(publication.PageIdAt(page)!.Value));
             var text = frames.Where(f => f.IsText).ElementAt(nth);
-            await store.EditAsync(id, new ChangeFrames { FrameIds = [frames.Where(f => !f.IsText).ElementAt(nth).Id], ImageId = new(_images[Named(picture)]) }, _demo);
-            await store.EditAsync(id, new ChangeFrames { FrameIds = [text.Id], Text = new([.. words.Select((w, i) => new Paragraph(w, text.Text!.Paragraphs[Math.Min(i, text.Text.Paragraphs.Length - 1)].Style))]) }, _demo);
+            await store.EditAsync(id, new ChangeFrames { FrameIds = [frames.Where(f => !f.IsText).ElementAt(nth).Id], ImageId = new(_images[Named(picture)]) },
+                _demo);
+            await store.EditAsync(id, new ChangeFrames
+            {
+                FrameIds = [text.Id],
+                Text = new([.. words.Select((w, i) => new Paragraph(w,
+                text.Text!.Paragraphs[Math.Min(i, text.Text.Paragraphs.Length - 1)].Style))])
+            }, _demo);
         }
 
         /// <summary>Makes a text frame, measures in the table's unit.</summary>
         public Task<EditOutcome> TextAsync(int page, double x, double y, double width, double height, string name, params Paragraph[] paragraphs) =>
-            store.EditAsync(id, new MakeFrame { Page = page, Box = new(x * unit, y * unit, width * unit, height * unit), Name = name, Text = new([.. paragraphs]) }, _demo);
+            store.EditAsync(id, new MakeFrame
+            {
+                Page = page,
+                Box = new(x * unit, y * unit, width * unit, height * unit),
+                Name = name,
+                Text = new([.. paragraphs])
+            }, _demo);
     }
 
     private static readonly TextStyle Heading = new() { Family = "Fraunces", Size = 40, Leading = 44, Colour = "#1f2723" };
@@ -150,10 +172,19 @@ public static class DemoMaker
         var table = new Table(store, created.Id, Units.PointsPerMillimetre);
         await table.LinkAsync(images);
         double air = Units.Millimetres(2);
-        await table.RuleAsync("House style", "What every picture of ours keeps to", new() { Fit = FitKind.Fill, SmallestPpi = 150, Limits = LimitAction.Flag }, isDefault: true);
+        await table.RuleAsync("House style", "What every picture of ours keeps to", new() { Fit = FitKind.Fill, SmallestPpi = 150, Limits = LimitAction.Flag },
+            isDefault: true);
         await table.RuleAsync("Full page", "Fills the frame out to the bleed", new() { Fit = FitKind.Fill, AlignX = 0.5, AlignY = 0.5 });
-        await table.RuleAsync("Product shot", "The whole piece, with air around it", new() { Fit = FitKind.Fit, InsetTop = air, InsetRight = air, InsetBottom = air, InsetLeft = air });
-        await table.RuleAsync("Product, filled", "Fills the frame, the piece's foot kept in", new() { Fit = FitKind.Fill, AlignX = 0.5, AlignY = 0.8, InsetTop = 0, InsetRight = 0, InsetBottom = 0, InsetLeft = 0 }, basedOn: "Product shot");
+        await table.RuleAsync("Product shot", "The whole piece, with air around it", new()
+        {
+            Fit = FitKind.Fit,
+            InsetTop = air,
+            InsetRight = air,
+            InsetBottom = air,
+            InsetLeft = air
+        });
+        await table.RuleAsync("Product, filled", "Fills the frame, the piece's foot kept in",
+            new() { Fit = FitKind.Fill, AlignX = 0.5, AlignY = 0.8, InsetTop = 0, InsetRight = 0, InsetBottom = 0, InsetLeft = 0 }, basedOn: "Product shot");
         await table.RuleAsync("Glaze sample", "Never enlarged beyond its natural size", new() { LargestEnlargement = 1, Limits = LimitAction.Hold });
         return table;
     }
@@ -173,7 +204,8 @@ public static class DemoMaker
     {
         var table = await BeginAsync(store, SetupOf(Catalog, "Autumn", 210, 297, true, 14, 3), 24, images);
         await table.FrameAsync(1, -3, -3, 216, 303, "Full page", "cover-still-life.jpg", name: "Cover");
-        await table.TextAsync(1, 20, 22, 170, 40, "Title", new Paragraph("Autumn Catalog", Heading), new Paragraph("Brackenfold Kilns", Heading with { Size = 16, Leading = 22 }));
+        await table.TextAsync(1, 20, 22, 170, 40, "Title", new Paragraph("Autumn Catalog", Heading),
+            new Paragraph("Brackenfold Kilns", Heading with { Size = 16, Leading = 22 }));
         await MakeMastersAsync(table);
         int piece = 0;
         string[] features = ["kiln-shelf-tall.jpg", "glaze-celadon.jpg", "evening-table.jpg", "glaze-tenmoku.jpg", "kiln-shelf-wide.jpg"];
@@ -203,12 +235,14 @@ public static class DemoMaker
                 for (int column = 0; column < 2; column++)
                 {
                     if (empty && (row > 0 || spread == 11)) continue;
-                    string picture = spread == 2 && row == 2 ? (column == 0 ? "old-scan-small.jpg" : "recut-later.jpg") : spread == 3 && row == 1 && column == 1 ? "gone-missing.jpg" : "piece";
+                    string picture = spread == 2 && row == 2 ? (column == 0 ? "old-scan-small.jpg" : "recut-later.jpg") : spread == 3 && row == 1
+                        && column == 1 ? "gone-missing.jpg" : "piece";
                     await table.FillAsync(recto, 2 * row + column, picture, $"No. {++piece:00}, thrown by hand", $"{18 + piece * 7 % 60}.00");
                 }
             }
         }
-        await table.FrameAsync(24, 55, 60, 100, 100, "Glaze sample", "glaze-cobalt.tif", Outline.Ellipse, "Glaze seal", look: new() { Border = new(6, "#ffffff"), Shadow = Shadow.Usual with { Down = Units.Millimetres(2), Blur = Units.Millimetres(6) } });
+        await table.FrameAsync(24, 55, 60, 100, 100, "Glaze sample", "glaze-cobalt.tif", Outline.Ellipse, "Glaze seal",
+            look: new() { Border = new(6, "#ffffff"), Shadow = Shadow.Usual with { Down = Units.Millimetres(2), Blur = Units.Millimetres(6) } });
     }
 
     private const string SixPieces = "Six pieces", Folio = "Folio only";
@@ -222,14 +256,16 @@ public static class DemoMaker
             foreach (var (page, left, right) in new[] { (verso, 14, false), (recto, 17, true) })
             {
                 var style = Caption with { Family = "Spectral", Alignment = right ? TextAlignment.Right : TextAlignment.Left };
-                await table.TextAsync(page, left, 285, 179, 6, "Folio", new Paragraph(right ? "Brackenfold Kilns, {edition}   {page}" : "{page}   Brackenfold Kilns, {edition}", style));
+                await table.TextAsync(page, left, 285, 179, 6, "Folio", new Paragraph(right ? "Brackenfold Kilns, {edition}   {page}"
+                    : "{page}   Brackenfold Kilns, {edition}", style));
                 if (name == Folio) continue;
                 for (int row = 0; row < 3; row++)
                 {
                     for (int column = 0; column < 2; column++)
                     {
                         await table.FrameAsync(page, left + column * 92, 14 + row * 89, 87, 74, "Product shot", name: $"Picture {2 * row + column + 1}");
-                        await table.TextAsync(page, left + column * 92, 89 + row * 89, 87, 9, $"Caption {2 * row + column + 1}", new Paragraph("", Caption), new Paragraph("", Caption with { Bold = true }));
+                        await table.TextAsync(page, left + column * 92, 89 + row * 89, 87, 9, $"Caption {2 * row + column + 1}", new Paragraph("", Caption),
+                            new Paragraph("", Caption with { Bold = true }));
                     }
                 }
             }
@@ -242,8 +278,11 @@ public static class DemoMaker
         await table.FrameAsync(1, 15, 40, 177, 105, "Full page", "evening-table.jpg", name: "Lead picture");
         await table.TextAsync(1, 15, 15, 177, 22, "Masthead", new Paragraph("The Kiln Post", Heading with { Size = 52, Leading = 56 }));
         await table.TextAsync(1, 76, 152, 116, 120, "Lead story", new Paragraph("The wood is in", Body with { Family = "Fraunces", Size = 20, Leading = 24 }),
-            new Paragraph("Nine cords of split ash came up the lane in the last dry week of the month, and the big kiln will be fired again before the first frost. It takes two days to pack it, a day and a night to bring it up, and most of a week to wait.", Body with { Alignment = TextAlignment.Justified }),
-            new Paragraph("The shelves nearest the firebox are for the heavy jars: they like the ash. Plates go to the back, where the flame is soft and the glaze stays where it was put.", Body with { Alignment = TextAlignment.Justified }),
+            new Paragraph("Nine cords of split ash came up the lane in the last dry week of the month, and the big kiln will be fired again before the " +
+                "first frost. It takes two days to pack it, a day and a night to bring it up, and most of a week to wait.",
+                Body with { Alignment = TextAlignment.Justified }),
+            new Paragraph("The shelves nearest the firebox are for the heavy jars: they like the ash. Plates go to the back, where the flame is soft and " +
+                "the glaze stays where it was put.", Body with { Alignment = TextAlignment.Justified }),
             new Paragraph("Opening day is the second Saturday. There will be soup.", Body with { Italic = true }));
         await table.FrameAsync(1, 15, 152, 56, 70, "Product, filled", "piece");
         await table.FrameAsync(2, 15, 15, 117, 80, "Full page", "kiln-shelf-wide.jpg");

@@ -43,7 +43,9 @@ internal sealed record DemoPicture(string File, Motif Motif, int Seed, int Width
         switch (Path.GetExtension(path))
         {
             case ".png": tagged.Pngsave(path, compression: 6); break;
-            case ".tif": tagged.Tiffsave(path, compression: Enums.ForeignTiffCompression.Lzw, predictor: Enums.ForeignTiffPredictor.Horizontal, resunit: Enums.ForeignTiffResunit.Inch); break;
+            case ".tif":
+                tagged.Tiffsave(path, compression: Enums.ForeignTiffCompression.Lzw, predictor: Enums.ForeignTiffPredictor.Horizontal,
+                resunit: Enums.ForeignTiffResunit.Inch); break;
             case ".webp": tagged.Webpsave(path, q: 88); break;
             default: tagged.Jpegsave(path, q: 90); break;
         }
@@ -78,7 +80,8 @@ internal sealed record DemoPicture(string File, Motif Motif, int Seed, int Width
                     break;
                 case Motif.Shelf: DrawShelves(canvas, random); break;
                 case Motif.StillLife:
-                    for (int i = 0; i < 5; i++) DrawPot(canvas, random, w * (0.14f + 0.18f * i), table + h * 0.05f * (i % 2), unit * (0.3f + 0.22f * random.NextSingle()), Seed + i);
+                    for (int i = 0; i < 5; i++)
+                        DrawPot(canvas, random, w * (0.14f + 0.18f * i), table + h * 0.05f * (i % 2), unit * (0.3f + 0.22f * random.NextSingle()), Seed + i);
                     break;
                 case Motif.Plate: DrawPlate(canvas, random); break;
             }
@@ -96,9 +99,17 @@ internal sealed record DemoPicture(string File, Motif Motif, int Seed, int Width
     private void DrawRoom(SKCanvas canvas, Random random)
     {
         float hue = 25 + 40 * random.NextSingle();
-        using (var wall = new SKPaint { Shader = SKShader.CreateRadialGradient(new(Width * 0.3f, Height * 0.25f), Math.Max(Width, Height) * 0.95f, [SKColor.FromHsl(hue, 18, 88), SKColor.FromHsl(hue, 16, 62)], SKShaderTileMode.Clamp) })
+        using (var wall = new SKPaint
+        {
+            Shader = SKShader.CreateRadialGradient(new(Width * 0.3f, Height * 0.25f), Math.Max(Width, Height) * 0.95f,
+            [SKColor.FromHsl(hue, 18, 88), SKColor.FromHsl(hue, 16, 62)], SKShaderTileMode.Clamp)
+        })
             canvas.DrawRect(0, 0, Width, Height, wall);
-        using var table = new SKPaint { Shader = SKShader.CreateLinearGradient(new(0, Height * 0.7f), new(0, Height), [SKColor.FromHsl(hue, 24, 52), SKColor.FromHsl(hue, 26, 34)], SKShaderTileMode.Clamp) };
+        using var table = new SKPaint
+        {
+            Shader = SKShader.CreateLinearGradient(new(0, Height * 0.7f), new(0, Height),
+            [SKColor.FromHsl(hue, 24, 52), SKColor.FromHsl(hue, 26, 34)], SKShaderTileMode.Clamp)
+        };
         canvas.DrawRect(0, Height * 0.72f, Width, Height * 0.28f, table);
     }
 
@@ -126,7 +137,12 @@ internal sealed record DemoPicture(string File, Motif Motif, int Seed, int Width
         for (int ring = 0; ring < 14; ring++)
         {
             float at = r * (1 - ring / 14f);
-            using var paint = new SKPaint { IsAntialias = true, Shader = SKShader.CreateLinearGradient(new(x - at, y - at), new(x + at, y + at), [Glaze.Light, ring % 3 == 0 ? Glaze.Drip.WithAlpha(255) : Glaze.Body, Glaze.Dark], SKShaderTileMode.Clamp) };
+            using var paint = new SKPaint
+            {
+                IsAntialias = true,
+                Shader = SKShader.CreateLinearGradient(new(x - at, y - at), new(x + at, y + at),
+                [Glaze.Light, ring % 3 == 0 ? Glaze.Drip.WithAlpha(255) : Glaze.Body, Glaze.Dark], SKShaderTileMode.Clamp)
+            };
             canvas.DrawCircle(x + (random.NextSingle() - 0.5f) * r * 0.01f, y, at, paint);
         }
     }
@@ -138,7 +154,8 @@ internal sealed record DemoPicture(string File, Motif Motif, int Seed, int Width
         for (int i = 0; i < 260; i++)
         {
             using var pool = new SKPaint { Color = (i % 3 == 0 ? Glaze.Drip : i % 2 == 0 ? Glaze.Dark : Glaze.Light).WithAlpha(60), IsAntialias = true };
-            canvas.DrawOval(Width * random.NextSingle(), Height * random.NextSingle(), unit * 0.14f * random.NextSingle(), unit * 0.06f * random.NextSingle(), pool);
+            canvas.DrawOval(Width * random.NextSingle(), Height * random.NextSingle(), unit * 0.14f * random.NextSingle(), unit * 0.06f * random.NextSingle(),
+                pool);
         }
         using var crack = new SKPaint { Color = Glaze.Deep.WithAlpha(120), IsStroke = true, StrokeWidth = unit * 0.002f, IsAntialias = true };
         for (int i = 0; i < 40; i++)

@@ -8,7 +8,8 @@ internal sealed record Vessel(string Name, double Aspect, (double Down, double H
     public static readonly Vessel Bowl = new("bowl", 1.9, [(0, 0.95), (0.25, 0.88), (0.55, 0.66), (0.8, 0.4), (0.92, 0.34), (1, 0.36)]);
     public static readonly Vessel Vase = new("vase", 0.62, [(0, 0.34), (0.08, 0.27), (0.2, 0.25), (0.42, 0.5), (0.6, 0.55), (0.85, 0.36), (1, 0.3)]);
     public static readonly Vessel Bottle = new("bottle", 0.5, [(0, 0.16), (0.05, 0.12), (0.3, 0.12), (0.48, 0.4), (0.65, 0.48), (0.88, 0.42), (1, 0.36)]);
-    public static readonly Vessel Jug = new("jug", 0.85, [(0, 0.4), (0.1, 0.35), (0.28, 0.33), (0.55, 0.48), (0.75, 0.49), (0.92, 0.38), (1, 0.36)], Handle: true, Spout: true);
+    public static readonly Vessel Jug = new("jug", 0.85, [(0, 0.4), (0.1, 0.35), (0.28, 0.33), (0.55, 0.48), (0.75, 0.49), (0.92, 0.38), (1, 0.36)],
+        Handle: true, Spout: true);
     public static readonly Vessel Cup = new("cup", 1.05, [(0, 0.5), (0.2, 0.5), (0.6, 0.48), (0.85, 0.4), (0.93, 0.32), (1, 0.33)], Handle: true);
     public static readonly Vessel Jar = new("jar", 0.8, [(0, 0.36), (0.06, 0.4), (0.14, 0.38), (0.3, 0.5), (0.6, 0.53), (0.9, 0.4), (1, 0.38)]);
     public static readonly Vessel[] All = [Bowl, Vase, Bottle, Jug, Cup, Jar];
@@ -19,12 +20,24 @@ internal sealed record Vessel(string Name, double Aspect, (double Down, double H
         float half = (float)(height * Aspect / 2), top = foot - height;
         SKPoint At(double down, double fraction) => new((float)(centre + fraction * half / 0.5 * 0.5), (float)(top + down * height));
 
-        using (var shadow = new SKPaint { Color = new SKColor(20, 15, 10, 120), MaskFilter = SKMaskFilter.CreateBlur(SKBlurStyle.Normal, height * 0.045f), IsAntialias = true })
+        using (var shadow = new SKPaint
+        {
+            Color = new SKColor(20, 15, 10, 120),
+            MaskFilter = SKMaskFilter.CreateBlur(SKBlurStyle.Normal, height * 0.045f),
+            IsAntialias = true
+        })
             canvas.DrawOval(centre + half * 0.25f, foot, half * 0.95f, height * 0.06f, shadow);
 
         if (Handle)
         {
-            using var handle = new SKPaint { Color = glaze.Dark, IsStroke = true, StrokeWidth = height * 0.07f, StrokeCap = SKStrokeCap.Round, IsAntialias = true };
+            using var handle = new SKPaint
+            {
+                Color = glaze.Dark,
+                IsStroke = true,
+                StrokeWidth = height * 0.07f,
+                StrokeCap = SKStrokeCap.Round,
+                IsAntialias = true
+            };
             using var loop = new SKPathBuilder();
             var from = At(0.16, Profile[2].Half);
             var to = At(0.72, 0.46);
@@ -37,13 +50,18 @@ internal sealed record Vessel(string Name, double Aspect, (double Down, double H
         using var body = Silhouette(At);
         using (var paint = new SKPaint { IsAntialias = true })
         {
-            paint.Shader = SKShader.CreateLinearGradient(new(centre - half, 0), new(centre + half, 0), [glaze.Dark, glaze.Light, glaze.Body, glaze.Dark, glaze.Deep], [0, 0.28f, 0.5f, 0.85f, 1], SKShaderTileMode.Clamp);
+            paint.Shader = SKShader.CreateLinearGradient(new(centre - half, 0), new(centre + half, 0),
+                [glaze.Dark, glaze.Light, glaze.Body, glaze.Dark, glaze.Deep], [0, 0.28f, 0.5f, 0.85f, 1], SKShaderTileMode.Clamp);
             canvas.DrawPath(body, paint);
         }
         canvas.Save();
         canvas.ClipPath(body, SKClipOperation.Intersect, true);
         Drips(canvas, centre, half, top, height, glaze, random);
-        using (var lower = new SKPaint { Shader = SKShader.CreateLinearGradient(new(0, top), new(0, foot), [new SKColor(255, 255, 255, 40), SKColors.Transparent, new SKColor(0, 0, 0, 90)], [0, 0.4f, 1], SKShaderTileMode.Clamp) })
+        using (var lower = new SKPaint
+        {
+            Shader = SKShader.CreateLinearGradient(new(0, top), new(0, foot),
+            [new SKColor(255, 255, 255, 40), SKColors.Transparent, new SKColor(0, 0, 0, 90)], [0, 0.4f, 1], SKShaderTileMode.Clamp)
+        })
             canvas.DrawRect(centre - half * 2, top, half * 4, height, lower);
         canvas.Restore();
 
@@ -63,7 +81,12 @@ internal sealed record Vessel(string Name, double Aspect, (double Down, double H
             using var paint = new SKPaint { Color = glaze.Body, IsAntialias = true };
             canvas.DrawPath(lipPath, paint);
         }
-        using var shine = new SKPaint { Color = new SKColor(255, 255, 255, 120), IsAntialias = true, MaskFilter = SKMaskFilter.CreateBlur(SKBlurStyle.Normal, height * 0.02f) };
+        using var shine = new SKPaint
+        {
+            Color = new SKColor(255, 255, 255, 120),
+            IsAntialias = true,
+            MaskFilter = SKMaskFilter.CreateBlur(SKBlurStyle.Normal, height * 0.02f)
+        };
         canvas.DrawOval(centre - half * 0.42f * (float)Profile[3].Half / 0.5f, top + height * 0.42f, half * 0.05f, height * 0.14f, shine);
     }
 
@@ -107,7 +130,8 @@ internal sealed record Vessel(string Name, double Aspect, (double Down, double H
         canvas.DrawPath(shape, drip);
         using var fleck = new SKPaint { Color = glaze.Deep.WithAlpha(110), IsAntialias = true };
         for (int i = 0; i < 60; i++)
-            canvas.DrawCircle(centre + half * (2 * random.NextSingle() - 1), top + height * random.NextSingle(), height * 0.003f * (0.5f + random.NextSingle()), fleck);
+            canvas.DrawCircle(centre + half * (2 * random.NextSingle() - 1), top + height * random.NextSingle(),
+                height * 0.003f * (0.5f + random.NextSingle()), fleck);
     }
 }
 

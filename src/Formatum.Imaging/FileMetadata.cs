@@ -17,11 +17,13 @@ internal sealed record Description(string? Title, string? Caption, string? Credi
     /// </summary>
     public static Description Of(IReadOnlyList<MetadataExtractor.Directory> all)
     {
-        var xmp = FileMetadata.Tried(() => all.OfType<XmpDirectory>().SelectMany(x => x.GetXmpProperties()).GroupBy(p => p.Key).ToDictionary(g => g.Key, g => g.First().Value), []);
+        var xmp = FileMetadata.Tried(() => all.OfType<XmpDirectory>().SelectMany(x => x.GetXmpProperties()).GroupBy(p => p.Key)
+            .ToDictionary(g => g.Key, g => g.First().Value), []);
         var iptc = all.OfType<IptcDirectory>().FirstOrDefault();
         return new(
             First(xmp.GetValueOrDefault("dc:title[1]"), iptc?.GetString(IptcDirectory.TagObjectName)),
-            First(xmp.GetValueOrDefault("dc:description[1]"), iptc?.GetString(IptcDirectory.TagCaption), all.OfType<ExifIfd0Directory>().FirstOrDefault()?.GetString(ExifDirectoryBase.TagImageDescription)),
+            First(xmp.GetValueOrDefault("dc:description[1]"), iptc?.GetString(IptcDirectory.TagCaption), all.OfType<ExifIfd0Directory>()
+                .FirstOrDefault()?.GetString(ExifDirectoryBase.TagImageDescription)),
             First(xmp.FirstOrDefault(p => p.Key.EndsWith(":Credit", StringComparison.Ordinal)).Value, iptc?.GetString(IptcDirectory.TagCredit)));
     }
 
@@ -40,7 +42,8 @@ internal static class FileMetadata
         Tried(() => ImageMetadataReader.ReadMetadata(path), []);
 
     /// <summary>
-    /// What is read of metadata, or something else where that fails in any way: the reader of a hundred formats throws whatever it comes upon, and words about a picture must never keep the picture out.
+    /// What is read of metadata, or something else where that fails in any way: the reader of a hundred formats throws whatever it comes upon, and words
+    /// about a picture must never keep the picture out.
     /// </summary>
     public static T Tried<T>(Func<T> read, T otherwise)
     {

@@ -31,7 +31,9 @@ public sealed class PictureReader(PictureLimits limits, PreviewStore previews)
             format = PictureFormat.Of(stream);
             if (format == "svg")
             {
-                if (file.Length > PictureLimits.MostSvgBytes) throw new BadPicture($"The SVG has {file.Length >> 20} MB; {PictureLimits.MostSvgBytes >> 20} MB is the most. Simplify it, or bring it in as PNG.");
+                if (file.Length > PictureLimits.MostSvgBytes)
+                    throw new BadPicture($"The SVG has {file.Length >> 20} MB; {PictureLimits.MostSvgBytes >> 20} MB is the most. Simplify it, or bring " +
+                        $"it in as PNG.");
                 stream.Position = 0;
                 SvgCheck.Check(stream);
             }
@@ -63,14 +65,16 @@ public sealed class PictureReader(PictureLimits limits, PreviewStore previews)
     }
 
     public static BadPicture TooManyBytes(PictureLimits limits) =>
-        new($"The file is larger than {limits.MostBytes >> 20} MB, the most that is taken in here. Reduce it, or ask whoever runs the server to raise the limit.");
+        new($"The file is larger than {limits.MostBytes >> 20} MB, the most that is taken in here. Reduce it, or ask whoever runs the server to raise the " +
+            $"limit.");
 
     private LinkedImage ReadHeader(string path, string format)
     {
         using var header = Vips.Open(path, format);
         int width = header.Width, height = header.Height;
         if ((long)width * height > limits.MostPixels)
-            throw new BadPicture($"The picture has {width} x {height} pixels, {(long)width * height / 1_000_000} megapixels; {limits.MostPixels / 1_000_000} is the most. Reduce it first.");
+            throw new BadPicture($"The picture has {width} x {height} pixels, {(long)width * height / 1_000_000} megapixels; " +
+                $"{limits.MostPixels / 1_000_000} is the most. Reduce it first.");
         int orientation = FileMetadata.Tried(() => header.Contains("orientation") ? Convert.ToInt32(header.Get("orientation")) : 1, 1);
         var metadata = format == "svg" ? [] : FileMetadata.Of(path);
         (double X, double Y)? ppi = format == "svg" ? (SvgPpi, SvgPpi) : FileMetadata.Tried(() => StoredResolution.Of(metadata), null);

@@ -22,7 +22,8 @@ public sealed class PreviewStore(string folder)
 
     private string? FindOwn(string contentHash, int size) => Find(contentHash, size, "");
 
-    private string? Find(string contentHash, int size, string kind) => Endings.Select(ending => PathOf(contentHash, size, kind + ending)).FirstOrDefault(File.Exists);
+    private string? Find(string contentHash, int size, string kind) => Endings.Select(ending => PathOf(contentHash, size, kind + ending))
+        .FirstOrDefault(File.Exists);
 
     /// <summary>Makes all sizes of a picture that has none yet, from one pass over the file.</summary>
     /// <exception cref="VipsException">The picture is broken.</exception>

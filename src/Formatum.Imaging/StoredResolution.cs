@@ -12,7 +12,8 @@ internal static class StoredResolution
 {
     private const double CentimetresPerInch = 2.54, MetresPerInch = 0.0254;
 
-    /// <summary>EXIF or TIFF XResolution and YResolution (EXIF 2.3, tags 282, 283, 296), else JFIF's density (1.02), else PNG's pHYs (11.3.5.3). Null where there is none in a unit of length.</summary>
+    /// <summary>EXIF or TIFF XResolution and YResolution (EXIF 2.3, tags 282, 283, 296), else JFIF's density (1.02), else PNG's pHYs (11.3.5.3). Null where
+    /// there is none in a unit of length.</summary>
     public static (double X, double Y)? Of(IReadOnlyList<MetadataExtractor.Directory> all)
     {
         foreach (var found in new[] { Exif(all), Jfif(all), Png(all) })
@@ -28,7 +29,8 @@ internal static class StoredResolution
     {
         foreach (var ifd in all.OfType<ExifIfd0Directory>())
         {
-            if (!ifd.TryGetDouble(ExifDirectoryBase.TagXResolution, out double x) || !ifd.TryGetDouble(ExifDirectoryBase.TagYResolution, out double y)) continue;
+            if (!ifd.TryGetDouble(ExifDirectoryBase.TagXResolution, out double x) || !ifd.TryGetDouble(ExifDirectoryBase.TagYResolution,
+                out double y)) continue;
             // Without a unit, the standard's usual one is the inch; 1 means that the numbers are only a ratio.
             int unit = ifd.TryGetInt32(ExifDirectoryBase.TagResolutionUnit, out int given) ? given : 2;
             if (unit == 2) return (x, y);
@@ -49,7 +51,8 @@ internal static class StoredResolution
         foreach (var chunk in all.OfType<PngDirectory>())
         {
             if (chunk.TryGetInt32(PngDirectory.TagUnitSpecifier, out int unit) && unit == 1
-                && chunk.TryGetInt32(PngDirectory.TagPixelsPerUnitX, out int x) && chunk.TryGetInt32(PngDirectory.TagPixelsPerUnitY, out int y)) return (x * MetresPerInch, y * MetresPerInch);
+                && chunk.TryGetInt32(PngDirectory.TagPixelsPerUnitX, out int x) && chunk.TryGetInt32(PngDirectory.TagPixelsPerUnitY, out int y))
+                return (x * MetresPerInch, y * MetresPerInch);
         }
         return null;
     }

@@ -23,7 +23,8 @@ public static partial class SvgCheck
                     case XmlNodeType.ProcessingInstruction when reader.Name == "xml-stylesheet":
                         throw Outside("a style sheet");
                     case XmlNodeType.Element:
-                        if (!sawRoot && reader.LocalName != "svg") throw new BadPicture($"This is XML, but not a picture: its root is <{reader.LocalName}>, not <svg>.");
+                        if (!sawRoot && reader.LocalName != "svg")
+                            throw new BadPicture($"This is XML, but not a picture: its root is <{reader.LocalName}>, not <svg>.");
                         sawRoot = true;
                         CheckElement(reader);
                         inStyle = reader.LocalName == "style" && !reader.IsEmptyElement;
@@ -47,12 +48,14 @@ public static partial class SvgCheck
     {
         string name = reader.LocalName;
         if (name is "script" or "handler") throw new BadPicture("The SVG carries a script. Save it again as plain SVG without scripts.");
-        if (name is "foreignObject" or "iframe" or "embed" or "object") throw new BadPicture($"The SVG embeds other documents (<{name}>). Save it again as plain SVG.");
+        if (name is "foreignObject" or "iframe" or "embed" or "object")
+            throw new BadPicture($"The SVG embeds other documents (<{name}>). Save it again as plain SVG.");
         if (reader.NamespaceURI.EndsWith("/XInclude", StringComparison.Ordinal)) throw Outside("an include");
         for (bool more = reader.MoveToFirstAttribute(); more; more = reader.MoveToNextAttribute())
         {
             string attribute = reader.LocalName, value = reader.Value.Trim();
-            if (attribute.StartsWith("on", StringComparison.OrdinalIgnoreCase)) throw new BadPicture("The SVG carries a script in an event attribute. Save it again as plain SVG without scripts.");
+            if (attribute.StartsWith("on", StringComparison.OrdinalIgnoreCase))
+                throw new BadPicture("The SVG carries a script in an event attribute. Save it again as plain SVG without scripts.");
             if (attribute is "href" or "src" && name != "a" && !IsInside(value)) throw Outside(Shorten(value));
             if (value.Contains("url(", StringComparison.OrdinalIgnoreCase) || attribute == "style") CheckStyle(value);
         }

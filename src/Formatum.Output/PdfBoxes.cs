@@ -46,7 +46,8 @@ internal static partial class PdfBoxes
         file.Write(Encoding.Latin1.GetBytes(update.ToString()));
     }
 
-    private static string Array(Box box) => string.Create(CultureInfo.InvariantCulture, $"[{box.X:0.#####} {box.Y:0.#####} {box.Right:0.#####} {box.Bottom:0.#####}]");
+    private static string Array(Box box) => string.Create(CultureInfo.InvariantCulture,
+        $"[{box.X:0.#####} {box.Y:0.#####} {box.Right:0.#####} {box.Bottom:0.#####}]");
 
     private static long[] ReadTable(string table)
     {

@@ -21,7 +21,8 @@ public static class PdfWriter
 
     private const float MarkWidth = 0.25f;
 
-    /// <summary>The canvas is this many points larger than the media asks, at most: the drawing library rounds a page to its raster, a divisor of this.</summary>
+    /// <summary>The canvas is this many points larger than the media asks, at most: the drawing library rounds a page to its raster, a divisor of
+    /// this.</summary>
     private const double Grid = 6;
 
     /// <summary>Writes pages of a publication.</summary>
@@ -43,10 +44,13 @@ public static class PdfWriter
         double markStart = Math.Max(bleed, MarkNearest), border = options.Marks ? markStart + MarkLength : bleed;
         double mediaWidth = setup.PageWidth + 2 * border, mediaHeight = setup.PageHeight + 2 * border;
         if (Math.Max(mediaWidth, mediaHeight) > Setup.LargestSide)
-            throw new EditRefused("marks", $"With {(options.Marks ? "marks" : "the bleed")} the sheet would be {Units.Text(Math.Max(mediaWidth, mediaHeight), setup.Unit)}; {Units.Text(Setup.LargestSide, setup.Unit)} (200 inches) is the most a PDF page can have. Leave {(options.Marks ? "the marks" : "the bleed")} out, or make the page smaller.");
+            throw new EditRefused("marks", $"With {(options.Marks ? "marks" : "the bleed")} the sheet would be " +
+                $"{Units.Text(Math.Max(mediaWidth, mediaHeight), setup.Unit)}; {Units.Text(Setup.LargestSide, setup.Unit)} (200 inches) is the most a PDF " +
+                $"page can have. Leave {(options.Marks ? "the marks" : "the bleed")} out, or make the page smaller.");
         double canvasWidth = Math.Ceiling(mediaWidth / Grid) * Grid, canvasHeight = Math.Ceiling(mediaHeight / Grid) * Grid;
 
-        var pages = Spreads(publication, firstPage, last).SelectMany(spread => spread.Pages.Where(p => p.Number >= firstPage && p.Number <= last).Select(page => (Spread: spread, Page: page)))
+        var pages = Spreads(publication, firstPage, last).SelectMany(spread => spread.Pages.Where(p => p.Number >= firstPage && p.Number <= last)
+            .Select(page => (Spread: spread, Page: page)))
             .OrderBy(p => p.Page.Number).ToList();
         // The pages of a spread come one after the other: what is composed for one serves the other.
         (Spread? Spread, Scene? Scene) composed = default;
@@ -56,7 +60,8 @@ public static class PdfWriter
             return composed.Scene!;
         }
         // An image is kept until it was shown for the last time, so that the library knows it again and writes it once.
-        var shown = pages.SelectMany(p => SceneCanvas.Visible(SceneOf(p.Spread), p.Page.Trim.Grown(bleed))).Select(f => f.Image?.Source).OfType<LinkedImage>().ToList();
+        var shown = pages.SelectMany(p => SceneCanvas.Visible(SceneOf(p.Spread), p.Page.Trim.Grown(bleed))).Select(f => f.Image?.Source).OfType<LinkedImage>()
+            .ToList();
         var usesLeft = shown.GroupBy(i => i.Id).ToDictionary(g => g.Key, g => g.Count());
         if (!options.Proof) SceneImages.ThrowIfMissing(shown);
         var kept = new Dictionary<(int Id, Affine Placed), DrawableImage>();
@@ -64,7 +69,14 @@ public static class PdfWriter
         {
             using var stream = new SKFileWStream(path);
             // Above 100 the library would not compress again what it cannot pass through: such pixels go in without loss.
-            var metadata = new SKDocumentPdfMetadata { Title = setup.Name, Creator = "Formatum", Producer = "Formatum", RasterDpi = 300, EncodingQuality = 101 };
+            var metadata = new SKDocumentPdfMetadata
+            {
+                Title = setup.Name,
+                Creator = "Formatum",
+                Producer = "Formatum",
+                RasterDpi = 300,
+                EncodingQuality = 101
+            };
             using var document = SKDocument.CreatePdf(stream, metadata);
             foreach (var (spread, page) in pages)
             {
@@ -78,7 +90,8 @@ public static class PdfWriter
                     {
                         // Drawn pictures have the pixels of their place; all others have their own, and are written once.
                         var key = (image.Source.Id, SceneImages.IsDrawnToSize(image.Source) ? placed with { E = 0, F = 0 } : default);
-                        return kept.TryGetValue(key, out var known) ? known : kept[key] = SceneImages.ForPrint(image.Source, placed, options.Proof ? previews : null);
+                        return kept.TryGetValue(key, out var known) ? known : kept[key] = SceneImages.ForPrint(image.Source, placed, options.Proof ? previews
+                            : null);
                     },
                     image =>
                     {

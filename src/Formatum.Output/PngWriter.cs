@@ -26,7 +26,9 @@ public static class PngWriter
         if (!(ppi >= SmallestPpi && ppi <= LargestPpi)) throw new EditRefused("ppi", $"Give a resolution from {SmallestPpi} to {LargestPpi} ppi.");
         double scale = ppi / Units.PointsPerInch;
         int width = Math.Max(1, (int)Math.Round(page.Trim.Width * scale)), height = Math.Max(1, (int)Math.Round(page.Trim.Height * scale));
-        if ((long)width * height > MostPixels) throw new EditRefused("ppi", $"At {ppi} ppi this page has {width} x {height} pixels; {MostPixels / 1_000_000} megapixels is the most. Ask for a lower resolution.");
+        if ((long)width * height > MostPixels)
+            throw new EditRefused("ppi", $"At {ppi} ppi this page has {width} x {height} pixels; {MostPixels / 1_000_000} megapixels is the most. Ask for " +
+                $"a lower resolution.");
 
         using var surface = SKSurface.Create(new SKImageInfo(width, height, SKColorType.Rgba8888, SKAlphaType.Premul, SKColorSpace.CreateSrgb()));
         var canvas = surface.Canvas;

@@ -13,14 +13,17 @@ public static class SceneCanvas
     private static readonly SKSamplingOptions Smooth = new(SKFilterMode.Linear, SKMipmapMode.Linear);
 
     /// <summary>The frames that print and of which something lies in a box of the spread.</summary>
-    public static IEnumerable<SceneFrame> Visible(Scene scene, Box within) => scene.Items.Where(frame => frame.Prints && Meets(frame, within.Grown(frame.Look.Reach)));
+    public static IEnumerable<SceneFrame> Visible(Scene scene, Box within) => scene.Items.Where(frame => frame.Prints
+        && Meets(frame, within.Grown(frame.Look.Reach)));
 
     /// <param name="canvas">Where to draw, in the spread's points.</param>
     /// <param name="frames">What to draw, from the lowest to the topmost.</param>
     /// <param name="take">Gives what to draw for an image, from its map from the unit square to the spread.</param>
     /// <param name="release">Told when an image was drawn.</param>
-    /// <param name="boundShadows">Whether soft shadows are drawn as pictures of bounded size: on a canvas that has no pixels of its own the library would make them as large as the page.</param>
-    public static void Draw(SKCanvas canvas, IEnumerable<SceneFrame> frames, Func<SceneImage, Affine, DrawableImage> take, Action<SceneImage> release, bool boundShadows = false)
+    /// <param name="boundShadows">Whether soft shadows are drawn as pictures of bounded size: on a canvas that has no pixels of its own the library would
+    /// make them as large as the page.</param>
+    public static void Draw(SKCanvas canvas, IEnumerable<SceneFrame> frames, Func<SceneImage, Affine, DrawableImage> take, Action<SceneImage> release,
+        bool boundShadows = false)
     {
         foreach (var frame in frames)
         {
@@ -43,7 +46,14 @@ public static class SceneCanvas
             if (frame.Text is { } text) DrawText(canvas, text);
             if (look.Border is { } border)
             {
-                using var line = new SKPaint { Color = SKColor.Parse(border.Colour), IsAntialias = true, Style = SKPaintStyle.Stroke, StrokeWidth = (float)border.Width, StrokeMiter = 4 };
+                using var line = new SKPaint
+                {
+                    Color = SKColor.Parse(border.Colour),
+                    IsAntialias = true,
+                    Style = SKPaintStyle.Stroke,
+                    StrokeWidth = (float)border.Width,
+                    StrokeMiter = 4
+                };
                 canvas.DrawPath(path, line);
             }
             if (look.Opacity < 1) canvas.Restore();
@@ -70,7 +80,8 @@ public static class SceneCanvas
         canvas.DrawPath(outline, paint);
     }
 
-    /// <summary>So many pixels to a standard deviation show no steps; no side of a shadow's picture has more than so many, and it then only gets softer.</summary>
+    /// <summary>So many pixels to a standard deviation show no steps; no side of a shadow's picture has more than so many, and it then only gets
+    /// softer.</summary>
     private const double PixelsToDeviation = 8, MostShadowSide = 3000;
 
     private static void DrawShadowPicture(SKCanvas canvas, SKPath outline, Shadow shadow)
@@ -78,7 +89,8 @@ public static class SceneCanvas
         var bounds = outline.TightBounds;
         bounds.Inflate((float)(3 * shadow.Deviation), (float)(3 * shadow.Deviation));
         double scale = Math.Min(PixelsToDeviation / shadow.Deviation, MostShadowSide / Math.Max(bounds.Width, bounds.Height));
-        var info = new SKImageInfo(Math.Max(1, (int)Math.Ceiling(bounds.Width * scale)), Math.Max(1, (int)Math.Ceiling(bounds.Height * scale)), SKColorType.Rgba8888, SKAlphaType.Premul, SKColorSpace.CreateSrgb());
+        var info = new SKImageInfo(Math.Max(1, (int)Math.Ceiling(bounds.Width * scale)), Math.Max(1, (int)Math.Ceiling(bounds.Height * scale)),
+            SKColorType.Rgba8888, SKAlphaType.Premul, SKColorSpace.CreateSrgb());
         using var surface = SKSurface.Create(info);
         surface.Canvas.Clear(SKColors.Transparent);
         surface.Canvas.Scale((float)(info.Width / bounds.Width), (float)(info.Height / bounds.Height));

@@ -29,7 +29,8 @@ public static class SceneImages
         var missing = images.Where(i => !File.Exists(i.Path)).Select(i => i.Name).Distinct().ToList();
         if (missing.Count == 0) return;
         string named = string.Join(", ", missing.Take(5)) + (missing.Count > 5 ? $" and {missing.Count - 5} more" : "");
-        throw new BadPicture($"{(missing.Count == 1 ? "A linked file is" : $"{missing.Count} linked files are")} missing: {named}. Put {(missing.Count == 1 ? "it back where it was" : "them back where they were")}, or ask for a proof, which shows previews in their place.");
+        throw new BadPicture($"{(missing.Count == 1 ? "A linked file is" : $"{missing.Count} linked files are")} missing: {named}. Put " +
+            $"{(missing.Count == 1 ? "it back where it was" : "them back where they were")}, or ask for a proof, which shows previews in their place.");
     }
 
     /// <summary>
@@ -64,7 +65,8 @@ public static class SceneImages
     /// <param name="standIns">Where to find a preview to show for a missing file; null where that will not do.</param>
     /// <exception cref="BadPicture">The file is gone, or no longer the picture it was.</exception>
     public static DrawableImage ForRaster(LinkedImage image, Affine onRaster, PreviewStore? standIns = null) =>
-        StandIn(image, standIns) ?? Decoded(image, Pixels(Math.Sqrt(onRaster.A * onRaster.A + onRaster.B * onRaster.B)), Pixels(Math.Sqrt(onRaster.C * onRaster.C + onRaster.D * onRaster.D)));
+        StandIn(image, standIns) ?? Decoded(image, Pixels(Math.Sqrt(onRaster.A * onRaster.A + onRaster.B * onRaster.B)),
+            Pixels(Math.Sqrt(onRaster.C * onRaster.C + onRaster.D * onRaster.D)));
 
     private static DrawableImage? StandIn(LinkedImage image, PreviewStore? previews)
     {
@@ -79,7 +81,8 @@ public static class SceneImages
     {
         if (!File.Exists(image.Path)) throw Gone(image);
         var raster = PictureRaster.Decode(image, widthPx, heightPx);
-        var info = new SKImageInfo(raster.Width, raster.Height, SKColorType.Rgba8888, raster.HasAlpha ? SKAlphaType.Unpremul : SKAlphaType.Opaque, SKColorSpace.CreateSrgb());
+        var info = new SKImageInfo(raster.Width, raster.Height, SKColorType.Rgba8888, raster.HasAlpha ? SKAlphaType.Unpremul : SKAlphaType.Opaque,
+            SKColorSpace.CreateSrgb());
         using var data = SKData.CreateCopy(raster.Rgba);
         return new(SKImage.FromPixels(info, data, info.RowBytes), Affine.Identity);
     }

@@ -19,10 +19,12 @@ public static class SvgWriter
     {
         var trim = page.Trim;
         var svg = new StringBuilder();
-        svg.Append(CultureInfo.InvariantCulture, $"<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{Number(trim.Width)}pt\" height=\"{Number(trim.Height)}pt\" viewBox=\"{Number(trim.X)} {Number(trim.Y)} {Number(trim.Width)} {Number(trim.Height)}\">\n<title>");
+        svg.Append(CultureInfo.InvariantCulture, $"<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{Number(trim.Width)}pt\" " +
+            $"height=\"{Number(trim.Height)}pt\" viewBox=\"{Number(trim.X)} {Number(trim.Y)} {Number(trim.Width)} {Number(trim.Height)}\">\n<title>");
         svg.Append(Escape(title)).Append("</title>\n");
         Fonts(svg, scene);
-        svg.Append(CultureInfo.InvariantCulture, $"<rect x=\"{Number(trim.X)}\" y=\"{Number(trim.Y)}\" width=\"{Number(trim.Width)}\" height=\"{Number(trim.Height)}\" fill=\"#fff\"/>\n");
+        svg.Append(CultureInfo.InvariantCulture, $"<rect x=\"{Number(trim.X)}\" y=\"{Number(trim.Y)}\" width=\"{Number(trim.Width)}\" " +
+            $"height=\"{Number(trim.Height)}\" fill=\"#fff\"/>\n");
         foreach (var frame in scene.Items)
         {
             if (!frame.Prints) continue;
@@ -46,7 +48,10 @@ public static class SvgWriter
             // The region is given in the outline's own measures, with room for the softened edge, and grows with it.
             string soft = shadow.Blur > 0 ? $" filter=\"url(#{idPrefix}shadow{frame.FrameId})\"" : "";
             if (soft.Length > 0)
-                svg.Append(CultureInfo.InvariantCulture, $"<filter id=\"{idPrefix}shadow{frame.FrameId}\" filterUnits=\"userSpaceOnUse\" x=\"{Number(-room - frame.Width)}\" y=\"{Number(-room - frame.Height)}\" width=\"{Number(3 * frame.Width + 2 * room)}\" height=\"{Number(3 * frame.Height + 2 * room)}\" color-interpolation-filters=\"sRGB\"><feGaussianBlur stdDeviation=\"{Number(shadow.Deviation)}\"/></filter>");
+                svg.Append(CultureInfo.InvariantCulture, $"<filter id=\"{idPrefix}shadow{frame.FrameId}\" filterUnits=\"userSpaceOnUse\" " +
+                    $"x=\"{Number(-room - frame.Width)}\" y=\"{Number(-room - frame.Height)}\" width=\"{Number(3 * frame.Width + 2 * room)}\" " +
+                    $"height=\"{Number(3 * frame.Height + 2 * room)}\" color-interpolation-filters=\"sRGB\"><feGaussianBlur " +
+                    $"stdDeviation=\"{Number(shadow.Deviation)}\"/></filter>");
             svg.Append(CultureInfo.InvariantCulture, $"<g transform=\"translate({Number(falls.X)} {Number(falls.Y)})\"{soft}>");
             Drawn(string.Create(CultureInfo.InvariantCulture, $"fill=\"{shadow.Colour}\" fill-opacity=\"{Number(shadow.Strength)}\""));
             svg.Append("</g>");
@@ -54,7 +59,8 @@ public static class SvgWriter
         if (look.Tone is { } tone) Drawn($"fill=\"{tone}\"");
         Image(svg, frame, idPrefix, reference);
         if (frame.Text is { } text) Text(svg, text);
-        if (look.Border is { } border) Drawn(string.Create(CultureInfo.InvariantCulture, $"fill=\"none\" stroke=\"{border.Colour}\" stroke-width=\"{Number(border.Width)}\""));
+        if (look.Border is { } border)
+            Drawn(string.Create(CultureInfo.InvariantCulture, $"fill=\"none\" stroke=\"{border.Colour}\" stroke-width=\"{Number(border.Width)}\""));
         if (look.Opacity < 1) svg.Append("</g>");
     }
 
@@ -63,13 +69,15 @@ public static class SvgWriter
         if (frame.Image is not { } image) return;
         svg.Append(CultureInfo.InvariantCulture, $"<clipPath id=\"{idPrefix}{frame.FrameId}\">");
         Shape(svg, frame.Outline, frame.Width, frame.Height, "");
-        svg.Append(CultureInfo.InvariantCulture, $"</clipPath><g clip-path=\"url(#{idPrefix}{frame.FrameId})\"><image width=\"1\" height=\"1\" preserveAspectRatio=\"none\" transform=\"{Matrix(image.Matrix)}\" href=\"{Escape(reference(image.Source))}\"/></g>");
+        svg.Append(CultureInfo.InvariantCulture, $"</clipPath><g clip-path=\"url(#{idPrefix}{frame.FrameId})\"><image width=\"1\" height=\"1\" " +
+            $"preserveAspectRatio=\"none\" transform=\"{Matrix(image.Matrix)}\" href=\"{Escape(reference(image.Source))}\"/></g>");
     }
 
     /// <summary>The fonts a page shows, in the document itself: it may refer to nothing outside.</summary>
     private static void Fonts(StringBuilder svg, Scene scene)
     {
-        var faces = scene.Items.SelectMany(f => f.Text?.Lines ?? []).Select(l => (l.Style.Family, l.Style.Bold, l.Style.Italic, Face: Typefaces.FaceName(l.Style))).Distinct().ToList();
+        var faces = scene.Items.SelectMany(f => f.Text?.Lines ?? []).Select(l => (l.Style.Family, l.Style.Bold, l.Style.Italic,
+            Face: Typefaces.FaceName(l.Style))).Distinct().ToList();
         if (faces.Count == 0) return;
         svg.Append("<style>");
         foreach (var (family, bold, italic, face) in faces)
@@ -96,7 +104,8 @@ public static class SvgWriter
         foreach (var line in text.Lines.Where(l => l.Text.Length > 0))
         {
             var style = line.Style;
-            svg.Append(CultureInfo.InvariantCulture, $"<text y=\"{Number(line.Baseline)}\" font-family=\"'{FontName(style.Family)}'\" font-size=\"{Number(style.Size)}\" fill=\"{style.Colour}\" text-rendering=\"geometricPrecision\" xml:space=\"preserve\"");
+            svg.Append(CultureInfo.InvariantCulture, $"<text y=\"{Number(line.Baseline)}\" font-family=\"'{FontName(style.Family)}'\" " +
+                $"font-size=\"{Number(style.Size)}\" fill=\"{style.Colour}\" text-rendering=\"geometricPrecision\" xml:space=\"preserve\"");
             if (style.Bold) svg.Append(" font-weight=\"700\"");
             if (style.Italic) svg.Append(" font-style=\"italic\"");
             svg.Append('>');
@@ -130,10 +139,12 @@ public static class SvgWriter
         switch (outline)
         {
             case EllipseOutline:
-                svg.Append(CultureInfo.InvariantCulture, $"<ellipse cx=\"{Number(width / 2)}\" cy=\"{Number(height / 2)}\" rx=\"{Number(width / 2)}\" ry=\"{Number(height / 2)}\"{attributes}/>");
+                svg.Append(CultureInfo.InvariantCulture, $"<ellipse cx=\"{Number(width / 2)}\" cy=\"{Number(height / 2)}\" rx=\"{Number(width / 2)}\" " +
+                    $"ry=\"{Number(height / 2)}\"{attributes}/>");
                 break;
             case PolygonOutline:
-                svg.Append("<polygon points=\"").AppendJoin(' ', outline.Flatten(width, height).Select(p => $"{Number(p.X)},{Number(p.Y)}")).Append('"').Append(attributes).Append("/>");
+                svg.Append("<polygon points=\"").AppendJoin(' ', outline.Flatten(width, height).Select(p => $"{Number(p.X)},{Number(p.Y)}")).Append('"')
+                    .Append(attributes).Append("/>");
                 break;
             case PathOutline path:
                 svg.Append(CultureInfo.InvariantCulture, $"<path d=\"{PathData(path, width, height)}\"{attributes}/>");
@@ -163,7 +174,8 @@ public static class SvgWriter
     public static string Number(double value) => (Math.Abs(value) < 5e-7 ? 0 : value).ToString("0.######", CultureInfo.InvariantCulture);
 
     /// <summary>Text as it stands in XML and HTML: marks escaped, and characters that XML 1.0 allows nowhere (2.2) left out.</summary>
-    public static string Escape(string text) => System.Net.WebUtility.HtmlEncode(text.All(System.Xml.XmlConvert.IsXmlChar) ? text : string.Concat(text.EnumerateRunes().Where(IsXml)));
+    public static string Escape(string text) => System.Net.WebUtility.HtmlEncode(text.All(System.Xml.XmlConvert.IsXmlChar) ? text
+        : string.Concat(text.EnumerateRunes().Where(IsXml)));
 
     private static bool IsXml(System.Text.Rune rune) => rune.Value > 0xFFFF || (System.Xml.XmlConvert.IsXmlChar((char)rune.Value) && rune.Value != 0xFFFD);
 }

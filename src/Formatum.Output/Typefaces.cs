@@ -42,14 +42,26 @@ public sealed class Typefaces : ITypefaces
         face.Font.Shape(buffer);
         double scale = style.Size / face.UnitsPerEm;
         var (infos, positions) = (buffer.GlyphInfos, buffer.GlyphPositions);
-        return [.. infos.Select((info, i) => new Glyph((ushort)info.Codepoint, (int)info.Cluster, positions[i].XAdvance * scale, positions[i].XOffset * scale, -positions[i].YOffset * scale))];
+        return [.. infos.Select((info, i) => new Glyph((ushort)info.Codepoint, (int)info.Cluster, positions[i].XAdvance * scale, positions[i].XOffset * scale,
+            -positions[i].YOffset * scale))];
     }
 
     /// <summary>The face of a style in a size, for drawing: unhinted, so that it lies as it was measured.</summary>
-    public SKFont FontOf(TextStyle style) => new(FaceOf(style).Typeface, (float)style.Size) { Hinting = SKFontHinting.None, Subpixel = true, LinearMetrics = true, Edging = SKFontEdging.Antialias, BaselineSnap = false };
+    public SKFont FontOf(TextStyle style) => new(FaceOf(style).Typeface, (float)style.Size)
+    {
+        Hinting = SKFontHinting.None,
+        Subpixel = true,
+        LinearMetrics = true,
+        Edging = SKFontEdging.Antialias,
+        BaselineSnap = false
+    };
 
     /// <summary>The name of a style's face: "regular", "bold", "italic" or "bold-italic".</summary>
-    public static string FaceName(TextStyle style) => style switch { { Bold: true, Italic: true } => "bold-italic", { Bold: true } => "bold", { Italic: true } => "italic", _ => "regular" };
+    public static string FaceName(TextStyle style) => style switch
+    { { Bold: true, Italic: true } => "bold-italic", { Bold: true } => "bold",
+        { Italic: true } => "italic",
+        _ => "regular"
+    };
 
     /// <summary>The font file of a face; null where there is none.</summary>
     public static Stream? File(string family, string face) => typeof(Typefaces).Assembly.GetManifestResourceStream($"fonts/{family}/{face}.ttf");

@@ -15,7 +15,8 @@ public sealed class FormatumDb(DbContextOptions<FormatumDb> options) : DbContext
     public static DbContextOptions<FormatumDb> OptionsFor(string file) =>
         new DbContextOptionsBuilder<FormatumDb>().UseSqlite($"Data Source={file};Default Timeout=30").Options;
 
-    /// <summary>Whether something failed because the file could not be written: SQLITE_FULL, SQLITE_IOERR, SQLITE_READONLY or SQLITE_CANTOPEN (sqlite.org, Result and Error Codes).</summary>
+    /// <summary>Whether something failed because the file could not be written: SQLITE_FULL, SQLITE_IOERR, SQLITE_READONLY or SQLITE_CANTOPEN (sqlite.org,
+    /// Result and Error Codes).</summary>
     internal static bool CannotWrite(Exception e) => (e as SqliteException ?? e.InnerException as SqliteException)?.SqliteErrorCode is 13 or 10 or 8 or 14;
 
     protected override void OnModelCreating(ModelBuilder modelBuilder)

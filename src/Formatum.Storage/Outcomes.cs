@@ -29,4 +29,5 @@ public sealed class NoSuchPublication(int id) : Exception($"There is no publicat
 public sealed class EditClash(string message) : Exception(message);
 
 /// <summary>The database file could not be written, as when its disk is full. Nothing was changed.</summary>
-public sealed class NotStored(Exception cause) : Exception("It could not be stored: the server's disk is full, or closed to it. Nothing was changed. Tell whoever runs the server, and do it again once there is room.", cause);
+public sealed class NotStored(Exception cause) : Exception("It could not be stored: the server's disk is full, or closed to it. Nothing was changed. Tell " +
+    "whoever runs the server, and do it again once there is room.", cause);

@@ -32,7 +32,8 @@ public sealed partial class PublicationStore
     /// <summary>Takes back one step of the history, one's own or another's.</summary>
     /// <exception cref="EditRefused">There is none of that number, it is taken back, or what it changed was changed since.</exception>
     public Task<EditOutcome> TakeBackAsync(int id, long sequence, Maker maker, string key = "") => ChangeAsync(id, maker, key, async (db, opened) =>
-        await db.Journal.FindAsync(id, sequence) is { Undone: false, Kind: StepKind.Edit or StepKind.GoTo } row ? await TurnedAsync(db, opened, row, StepKind.Undo)
+        await db.Journal.FindAsync(id, sequence) is { Undone: false, Kind: StepKind.Edit or StepKind.GoTo } row
+            ? await TurnedAsync(db, opened, row, StepKind.Undo)
             : throw new EditRefused("undo", "That step is taken back already, or is not in the history. Look at the history again."));
 
     /// <summary>Does again what the maker took back last.</summary>
@@ -45,7 +46,8 @@ public sealed partial class PublicationStore
     {
         bool undo = kind == StepKind.Undo;
         List<JournalRow> rows = row.Batch.Length == 0 ? [row]
-            : await db.Journal.Where(e => e.PublicationId == row.PublicationId && e.Batch == row.Batch && e.Undone == !undo).OrderBy(e => e.Sequence).ToListAsync();
+            : await db.Journal.Where(e => e.PublicationId == row.PublicationId && e.Batch == row.Batch && e.Undone == !undo).OrderBy(e => e.Sequence)
+                .ToListAsync();
         var together = Together(rows.Select(r => PartJson.ReadChanges(r.Changes)));
         var changes = Applicable(opened, undo ? together.Inverse() : together, row, undo ? "taken back" : "done again");
         foreach (var turned in rows) db.Journal.Update(turned).Entity.Undone = undo;
@@ -56,7 +58,8 @@ public sealed partial class PublicationStore
     private static Changes Together(IEnumerable<Changes> steps)
     {
         var all = new Dictionary<PartKey, Change>();
-        foreach (var change in steps.SelectMany(s => s.Items)) all[change.Key] = all.TryGetValue(change.Key, out var first) ? first with { After = change.After } : change;
+        foreach (var change in steps.SelectMany(s => s.Items))
+            all[change.Key] = all.TryGetValue(change.Key, out var first) ? first with { After = change.After } : change;
         return new([.. all.Values]);
     }
 
@@ -77,7 +80,8 @@ public sealed partial class PublicationStore
     }
 
     /// <summary>By what is kept of them: lists within parts are equal to themselves alone.</summary>
-    private static bool IsSame(Part? one, Part? other) => Equals(one, other) || (one is not null && other is not null && PartJson.Write(one) == PartJson.Write(other));
+    private static bool IsSame(Part? one, Part? other) => Equals(one, other) || (one is not null && other is not null
+        && PartJson.Write(one) == PartJson.Write(other));
 
     private static Task<JournalRow?> LastDoneAsync(FormatumDb db, int id, Maker maker) => db.Journal
         .Where(e => e.PublicationId == id && (e.Maker == maker.Id || e.Maker == "") && (e.Kind == StepKind.Edit || e.Kind == StepKind.GoTo) && !e.Undone)
@@ -92,14 +96,16 @@ public sealed partial class PublicationStore
             .Select(e => db.Journal.First(of => of.PublicationId == id && of.Sequence == e.Of)).Where(of => of.Undone).FirstOrDefaultAsync();
     }
 
-    /// <summary>Brings the publication back to how it stood right after an entry of the history, as one step that can itself be undone; 0 for the beginning.</summary>
+    /// <summary>Brings the publication back to how it stood right after an entry of the history, as one step that can itself be undone; 0 for the
+    /// beginning.</summary>
     /// <param name="id">The publication.</param>
     /// <param name="sequence">The entry.</param>
     /// <param name="maker">Who asks.</param>
     /// <param name="others">Whether steps of others may go with it. Otherwise they are told by name and nothing is changed.</param>
     /// <param name="key">Names this very step; empty where it is not sent again.</param>
     /// <exception cref="EditRefused">There is no such entry, or steps of others would go.</exception>
-    public Task<EditOutcome> GoToAsync(int id, long sequence, Maker maker, bool others = true, string key = "") => ChangeAsync(id, maker, key, async (db, opened) =>
+    public Task<EditOutcome> GoToAsync(int id, long sequence, Maker maker, bool others = true, string key = "") =>
+        ChangeAsync(id, maker, key, async (db, opened) =>
     {
         if (sequence < 0 || sequence > opened.LastSequence) throw new EditRefused("history", "There is no such step in the history. Open the history anew.");
         var later = await db.Journal.AsNoTracking().Where(e => e.PublicationId == id && e.Sequence > sequence).OrderByDescending(e => e.Sequence).ToListAsync();
@@ -110,7 +116,8 @@ public sealed partial class PublicationStore
         since.Reverse();
         var changes = Together(since).Inverse();
         changes = new([.. changes.Items.Where(c => !IsSame(c.Before, c.After))]);
-        string to = sequence == 0 ? "the beginning" : await db.Journal.Where(e => e.PublicationId == id && e.Sequence == sequence).Select(e => e.Words).SingleAsync();
+        string to = sequence == 0 ? "the beginning" : await db.Journal.Where(e => e.PublicationId == id && e.Sequence == sequence).Select(e => e.Words)
+            .SingleAsync();
         return new Step(StepKind.GoTo, changes, $"Go back to {to}", Touched.Words(publication, publication.With(changes), changes));
     });
 
@@ -118,7 +125,8 @@ public sealed partial class PublicationStore
     public async Task<string?> OthersSinceAsync(int id, long sequence, Maker maker)
     {
         await using var db = new FormatumDb(_options);
-        return Foreign(await db.Journal.AsNoTracking().Where(e => e.PublicationId == id && e.Sequence > sequence).OrderByDescending(e => e.Sequence).ToListAsync(), maker);
+        return Foreign(await db.Journal.AsNoTracking().Where(e => e.PublicationId == id && e.Sequence > sequence).OrderByDescending(e => e.Sequence)
+            .ToListAsync(), maker);
     }
 
     private const int MostToldOfOthers = 5;
@@ -135,7 +143,8 @@ public sealed partial class PublicationStore
     private static async Task<Changes> ChangesOfAsync(FormatumDb db, JournalRow row)
     {
         if (row.Changes.Length > 0) return PartJson.ReadChanges(row.Changes);
-        var changes = PartJson.ReadChanges(await db.Journal.Where(e => e.PublicationId == row.PublicationId && e.Sequence == row.Of).Select(e => e.Changes).SingleAsync());
+        var changes = PartJson.ReadChanges(await db.Journal.Where(e => e.PublicationId == row.PublicationId && e.Sequence == row.Of).Select(e => e.Changes)
+            .SingleAsync());
         return row.Kind == StepKind.Undo ? changes.Inverse() : changes;
     }
 

@@ -88,7 +88,8 @@ public sealed partial class PublicationStore
     private const string StartingRule = "starting-rule";
 
     private static async Task<FittingRule?> StartingRuleAsync(FormatumDb db) =>
-        await db.Preferences.AsNoTracking().SingleOrDefaultAsync(p => p.Name == StartingRule) is { } row ? (FittingRule)PartJson.Read(PartKind.Rule, row.Json) : null;
+        await db.Preferences.AsNoTracking().SingleOrDefaultAsync(p => p.Name == StartingRule) is { } row ? (FittingRule)PartJson.Read(PartKind.Rule, row.Json)
+            : null;
 
     /// <exception cref="NoSuchPublication">There is none of that id.</exception>
     public async Task<Standing> OpenAsync(int id) => (await OpenedAsync(id)).Standing;
@@ -143,7 +144,8 @@ public sealed partial class PublicationStore
             long revision = opened.Standing.Revision + 1, sequence = opened.LastSequence + 1;
             outcome = await WriteAsync(async db =>
             {
-                if (key.Length > 0 && await db.Journal.AnyAsync(e => e.PublicationId == id && e.Key == key)) return new(opened.Standing, new([]), "", "", WasMade: true);
+                if (key.Length > 0 && await db.Journal.AnyAsync(e => e.PublicationId == id && e.Key == key))
+                    return new(opened.Standing, new([]), "", "", WasMade: true);
                 var step = await make(db, opened) with { Key = key };
                 if (step.Changes.IsEmpty) return new(opened.Standing, step.Changes, step.Words, step.Touched);
                 var after = opened.Standing.Publication.With(step.Changes);
@@ -192,7 +194,8 @@ public sealed partial class PublicationStore
         if (written == 0)
         {
             _opened.Forget(id, opened);
-            throw new EditClash("Another server changed this publication in the same data folder. Nothing was changed; look at it as it is now and do it again.");
+            throw new EditClash("Another server changed this publication in the same data folder. Nothing was changed; look at it as it is now and do it " +
+                "again.");
         }
         await PartTable.WriteAsync(db, id, revision, step.Changes);
     }

@@ -36,7 +36,8 @@ builder.WebHost.ConfigureKestrel(kestrel =>
     kestrel.Listen(options.Listen, options.Port);
     kestrel.AddServerHeader = false;
 });
-builder.Services.Configure<HostFilteringOptions>(hosts => hosts.AllowedHosts = ["localhost", "127.0.0.1", "[::1]", options.Listen.ToString(), .. options.Hosts]);
+builder.Services.Configure<HostFilteringOptions>(hosts => hosts.AllowedHosts = ["localhost", "127.0.0.1", "[::1]", options.Listen.ToString(),
+    .. options.Hosts]);
 builder.Services.AddDataProtection().SetApplicationName("Formatum").PersistKeysToFileSystem(new DirectoryInfo(options.KeyFolder));
 builder.Services.AddSingleton(options);
 builder.Services.AddSingleton(options.Limits);
@@ -83,7 +84,8 @@ app.UseMiddleware<SameSite>();
 app.Use(async (context, next) =>
 {
     context.Response.Headers.XContentTypeOptions = "nosniff";
-    context.Response.Headers.ContentSecurityPolicy = $"default-src 'self'; script-src 'self' {modules.MapHash}; connect-src 'self'; img-src 'self' data: blob:; font-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; form-action 'self'; base-uri 'none'";
+    context.Response.Headers.ContentSecurityPolicy = $"default-src 'self'; script-src 'self' {modules.MapHash}; connect-src 'self'; img-src 'self' data: " +
+        $"blob:; font-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'none'; form-action 'self'; base-uri 'none'";
     context.Response.Headers["Referrer-Policy"] = "same-origin";
     await next(context);
 });
@@ -106,7 +108,8 @@ app.MapGet("/publications/{id:int}/events", async (int id, PublicationStore stor
 if (options.Demo)
 {
     Console.WriteLine("Looking for the demo publications; drawing their pictures takes a little while the first time ...");
-    await DemoMaker.MakeAsync(app.Services.GetRequiredService<PublicationStore>(), app.Services.GetRequiredService<PictureReader>(), Path.Combine(options.DataFolder, "demo-pictures"));
+    await DemoMaker.MakeAsync(app.Services.GetRequiredService<PublicationStore>(), app.Services.GetRequiredService<PictureReader>(),
+        Path.Combine(options.DataFolder, "demo-pictures"));
 }
 try
 {

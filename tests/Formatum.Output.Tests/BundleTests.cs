@@ -27,14 +27,41 @@ public sealed class BundleTests : IDisposable
     /// <summary>A publication with every property of every part set to something that is not its usual value.</summary>
     private Publication Everything()
     {
-        var mug = _shop.Quarters("mug ü \"1\".jpg", 300, 200, 240, 6) with { Id = 10, OtherNames = ["cup.jpg"], Title = "Mug", Caption = "A mug, \u201cblue\u201d", Credit = "The Kiln Post", Subject = new(0.25, 1), SuggestedSubject = new(1.0 / 3, 0.1) };
+        var mug = _shop.Quarters("mug ü \"1\".jpg", 300, 200, 240, 6) with
+        {
+            Id = 10,
+            OtherNames = ["cup.jpg"],
+            Title = "Mug",
+            Caption = "A mug, \u201cblue\u201d",
+            Credit = "The Kiln Post",
+            Subject = new(0.25, 1),
+            SuggestedSubject = new(1.0 / 3, 0.1)
+        };
         var jug = _shop.Quarters("jug.png", 90, 120) with { Id = 11 };
-        var style = new TextStyle { Family = "Spectral", Bold = true, Italic = true, Size = 11.5, Leading = 14, Colour = "#2f6f4f", Alignment = TextAlignment.Justified, SpaceAfter = 3 };
-        var settings = ResolvedFit.Default.ToSettings() with { Fit = FitKind.FillOrFit, Rotation = 12.5, FlipX = true, Limits = LimitAction.Hold, StaysFitted = false };
+        var style = new TextStyle
+        {
+            Family = "Spectral",
+            Bold = true,
+            Italic = true,
+            Size = 11.5,
+            Leading = 14,
+            Colour = "#2f6f4f",
+            Alignment = TextAlignment.Justified,
+            SpaceAfter = 3
+        };
+        var settings = ResolvedFit.Default.ToSettings() with
+        {
+            Fit = FitKind.FillOrFit,
+            Rotation = 12.5,
+            FlipX = true,
+            Limits = LimitAction.Hold,
+            StaysFitted = false
+        };
         Frame Framed(int id, Outline outline) => new() { Id = id, PageId = 2, Box = new(10.1, 20, 100, 80), Outline = outline };
         return PublicationCheck.Assemble(60,
         [
-            Workshop.A4(facing: true) with { Edition = "No. 12", BindsRight = true, FirstFolio = 3, Bleed = 9, Margins = new(20, 21, 22, 23), Columns = new(3, 11.3), Unit = LengthUnit.Pica, AssumedPpi = 96, PrintPpi = 250, FloorPpi = 120, SuggestSubjects = true, DefaultRuleId = 20 },
+            Workshop.A4(facing: true) with { Edition = "No. 12", BindsRight = true, FirstFolio = 3, Bleed = 9, Margins = new(20, 21, 22, 23),
+                Columns = new(3, 11.3), Unit = LengthUnit.Pica, AssumedPpi = 96, PrintPpi = 250, FloorPpi = 120, SuggestSubjects = true, DefaultRuleId = 20 },
             new PageOrder([2, 1]),
             new Page(1) { MasterId = 40 },
             new Page(2) { Guides = [new(true, 33.3), new(false, 44, true)] },
@@ -42,7 +69,10 @@ public sealed class BundleTests : IDisposable
             jug,
             new FittingRule { Id = 20, Name = "Base" },
             new FittingRule { Id = 21, Name = "Product shot", Description = "As the studio sends them", BasedOnId = 20, Settings = settings },
-            Framed(30, Outline.Rectangle) with { Name = "Cover", ImageId = 10, RuleId = 21, Own = new() { AlignX = 0.1 }, Recrop = new(1.5, new(0.2, 0.3), 1.4, 7), Held = new(new(100, 0, 3, 80, 0.1, 1e-17), FitKind.Width), Angle = 15, Depth = 4, Locked = true, Hidden = true, GroupId = 30, Look = new() { Border = new(0.5, "#123456"), Tone = "#abcdef", Opacity = 0.25, Shadow = new(1, -2, 3.5, "#00ff00", 0.125) } },
+            Framed(30, Outline.Rectangle) with { Name = "Cover", ImageId = 10, RuleId = 21, Own = new() { AlignX = 0.1 },
+                Recrop = new(1.5, new(0.2, 0.3), 1.4, 7), Held = new(new(100, 0, 3, 80, 0.1, 1e-17), FitKind.Width), Angle = 15, Depth = 4, Locked = true,
+                Hidden = true, GroupId = 30, Look = new() { Border = new(0.5, "#123456"), Tone = "#abcdef", Opacity = 0.25,
+                Shadow = new(1, -2, 3.5, "#00ff00", 0.125) } },
             Framed(31, Outline.Ellipse) with { GroupId = 30, ImageId = 11 },
             Framed(32, Outlines.Polygon(5)),
             Framed(33, new PathOutline([new(new(0, 0), new(-0.1, 0.2)), new(new(1, 0)), new(new(0.5, 1), null, new(0.2, 1.2))])),
@@ -111,7 +141,8 @@ public sealed class BundleTests : IDisposable
     public void The_published_schema_describes_what_is_written_and_nothing_else()
     {
         var everything = JsonNode.Parse(Json(Everything(), new Dictionary<int, string> { [10] = "images/10-mug.jpg" }))!;
-        string[] parts = ["setup", "pages/0", "pages/0/guides/0", "rules/1", "rules/1/settings", "images/0", "frames/0", "frames/0/recrop", "frames/0/held/matrix", "frames/4/text/paragraphs/0/style"];
+        string[] parts = ["setup", "pages/0", "pages/0/guides/0", "rules/1", "rules/1/settings", "images/0", "frames/0", "frames/0/recrop",
+            "frames/0/held/matrix", "frames/4/text/paragraphs/0/style"];
         var withMore = parts.Select(part =>
         {
             var more = everything.DeepClone();
@@ -123,7 +154,8 @@ public sealed class BundleTests : IDisposable
         found[2..].ShouldAllBe(f => f.Contains("additional properties", StringComparison.Ordinal));
         foreach (var more in withMore) Should.Throw<BadBundle>(() => Read(more.ToJsonString()));
 
-        static JsonNode At(JsonNode root, string path) => path.Split('/').Aggregate(root, (node, step) => int.TryParse(step, out int i) ? node[i]! : node[step]!);
+        static JsonNode At(JsonNode root, string path) => path.Split('/').Aggregate(root, (node, step) => int.TryParse(step, out int i) ? node[i]!
+            : node[step]!);
     }
 
     private string[] Validated(IEnumerable<JsonNode> documents)
@@ -192,7 +224,8 @@ public sealed class BundleTests : IDisposable
     [InlineData("images/../../evil")]
     [InlineData("images\\..\\evil")]
     [InlineData("C:/evil")]
-    public void A_path_that_climbs_is_refused(string name) => Refused(Zipped(("publication.json", Json(Publication.Create(Workshop.A4(), 1))), (name, "x"))).ShouldContain("leads out of it");
+    public void A_path_that_climbs_is_refused(string name) => Refused(Zipped(("publication.json", Json(Publication.Create(Workshop.A4(), 1))), (name, "x")))
+        .ShouldContain("leads out of it");
 
     [Fact]
     public async Task What_is_no_whole_bundle_is_refused_with_its_reason()
@@ -203,7 +236,8 @@ public sealed class BundleTests : IDisposable
         Refused(Zipped(("mug.jpg", "x"))).ShouldContain("no publication.json at its top");
         Refused(Zipped(("publication.json", "[]"))).ShouldContain("not an object");
         Refused(Zipped(("publication.json", "{\"format\":\"x\"}"))).ShouldContain("not a bundle of Formatum");
-        Refused(Zipped(("publication.json", plain.Replace("\"version\": 1", "\"version\": 2", StringComparison.Ordinal)))).ShouldContain("written by a newer Formatum");
+        Refused(Zipped(("publication.json", plain.Replace("\"version\": 1", "\"version\": 2", StringComparison.Ordinal))))
+            .ShouldContain("written by a newer Formatum");
         Refused(Zipped(("publication.json", plain), ("publication.json", plain))).ShouldContain("twice");
         Refused(Zipped(("publication.json", plain.Replace("\"name\"", "\"name\": \"x\", \"name\"", StringComparison.Ordinal)))).ShouldContain("cannot be used");
 
@@ -235,7 +269,8 @@ public sealed class BundleTests : IDisposable
         File.WriteAllBytes(path, Renamed(lying, "images/1-a.png", name.PadRight(14)[..14]));
         Refused(path);
 
-        static byte[] Renamed(byte[] zip, string from, string to) => Encoding.Latin1.GetBytes(Encoding.Latin1.GetString(zip).Replace(from, to, StringComparison.Ordinal));
+        static byte[] Renamed(byte[] zip, string from, string to) => Encoding.Latin1.GetBytes(Encoding.Latin1.GetString(zip)
+            .Replace(from, to, StringComparison.Ordinal));
     }
 
     /// <summary>Whatever a value is changed to, it is refused in words, or the publication can be looked at and worked on.</summary>
@@ -244,7 +279,8 @@ public sealed class BundleTests : IDisposable
     {
         string json = Json(Everything());
         int values = Count(JsonNode.Parse(json)!);
-        var odd = Gen.OneOfConst("null", "-1", "0", "1e999", "-1e300", "\"\"", "\"x\"", "[]", "{}", "true", "7", "0.5", "2147483647", "\"rectangle\"", "[{}]", "\"a\\u0000b\"");
+        var odd = Gen.OneOfConst("null", "-1", "0", "1e999", "-1e300", "\"\"", "\"x\"", "[]", "{}", "true", "7", "0.5", "2147483647", "\"rectangle\"", "[{}]",
+            "\"a\\u0000b\"");
         int taken = 0, refused = 0;
         Gen.Select(Gen.Int[0, values - 1], odd).Sample((which, value) =>
         {
@@ -264,7 +300,8 @@ public sealed class BundleTests : IDisposable
             }
             Interlocked.Increment(ref taken);
             foreach (int number in Enumerable.Range(1, read.PageCount))
-                SvgWriter.Page(Composer.Compose(read, Spread.At(read, Spread.IndexOfPage(read, number)), Typefaces.Shipped), Spread.At(read, Spread.IndexOfPage(read, number)).Pages.First(), "x", _ => "#");
+                SvgWriter.Page(Composer.Compose(read, Spread.At(read, Spread.IndexOfPage(read, number)), Typefaces.Shipped),
+                    Spread.At(read, Spread.IndexOfPage(read, number)).Pages.First(), "x", _ => "#");
             Json(Read(Json(read))).ShouldBe(Json(read));
             new MakeFrame { Page = 1, Box = new(0, 0, 10, 10) }.On(read).IsEmpty.ShouldBeFalse();
         }, iter: 2000);
@@ -314,7 +351,8 @@ public sealed class BundleTests : IDisposable
         byte[] whole = File.ReadAllBytes(await WrittenAsync(publication));
         string json = Json(publication, new Dictionary<int, string> { [10] = "images/10-mug ü -1-.jpg", [11] = "images/11-jug.png" });
         var original = publication.Images.ToImmutableDictionary(i => i.Key, i => File.ReadAllBytes(i.Value.Path));
-        // The fonts are nearly all of the file and come along for other programs only: most bytes are changed in the pictures before them and in the JSON and the directory after.
+        // The fonts are nearly all of the file and come along for other programs only: most bytes are changed in the pictures before them and in the JSON and
+        // the directory after.
         int fonts = whole.AsSpan().IndexOf("fonts/"u8), after = whole.AsSpan().IndexOf("publication.json"u8);
         fonts.ShouldBeInRange(1, after);
         var place = Gen.Frequency((4, Gen.Int[0, fonts - 1]), (4, Gen.Int[after, whole.Length - 1]), (1, Gen.Int[fonts, after]));
@@ -333,7 +371,8 @@ public sealed class BundleTests : IDisposable
                     bundle.UnpackImage(id, folder[$"{id}"]);
                     File.ReadAllBytes(folder[$"{id}"]).ShouldBe(content);
                 }
-                Json(bundle.Publication, bundle.Publication.Images.Keys.ToDictionary(id => id, id => id == 10 ? "images/10-mug ü -1-.jpg" : "images/11-jug.png")).ShouldBe(json);
+                Json(bundle.Publication, bundle.Publication.Images.Keys.ToDictionary(id => id, id => id == 10 ? "images/10-mug ü -1-.jpg"
+                    : "images/11-jug.png")).ShouldBe(json);
             }
             catch (BadBundle)
             {

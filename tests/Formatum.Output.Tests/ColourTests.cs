@@ -37,7 +37,8 @@ public sealed class ColourTests : IDisposable
     private static Image Decoded(LinkedImage image)
     {
         var raster = PictureRaster.Decode(image, image.WidthPx, image.HeightPx);
-        return Image.NewFromMemory(raster.Rgba, raster.Width, raster.Height, 4, Enums.BandFormat.Uchar).ExtractBand(0, n: 3).Copy(interpretation: Enums.Interpretation.Srgb);
+        return Image.NewFromMemory(raster.Rgba, raster.Width, raster.Height, 4, Enums.BandFormat.Uchar).ExtractBand(0, n: 3)
+            .Copy(interpretation: Enums.Interpretation.Srgb);
     }
 
     private Image Transformed(string name, params string[] more)
@@ -89,7 +90,12 @@ public sealed class ColourTests : IDisposable
             var image = Made(name, profile);
             byte[] before = File.ReadAllBytes(image.Path);
             var publication = Workshop.Link(Publication.Create(Workshop.A4(), 1), image);
-            publication = Workshop.Do(publication, new MakeFrame { Page = 1, Box = new(0, 0, 288, 288.0 * image.HeightPx / image.WidthPx), ImageId = publication.Images.Keys.Single() });
+            publication = Workshop.Do(publication, new MakeFrame
+            {
+                Page = 1,
+                Box = new(0, 0, 288, 288.0 * image.HeightPx / image.WidthPx),
+                ImageId = publication.Images.Keys.Single()
+            });
             string pdf = _shop.Folder[name + ".pdf"], page = _shop.Folder[name + "-page"];
             PdfWriter.Write(publication, _shop.Previews, new(Bleed: false), pdf);
             File.ReadAllBytes(image.Path).ShouldBe(before);

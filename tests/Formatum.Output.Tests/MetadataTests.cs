@@ -21,7 +21,8 @@ public sealed class MetadataTests : IDisposable
         using (var picture = TestPictures.Quarters(60, 40)) TestPictures.Save(picture, _shop.Folder[file], 300);
         Tool.Run("exiftool", ["-q", "-overwrite_original", "-codedcharacterset=utf8", .. tags, _shop.Folder[file]]);
         var image = _shop.Reader.Read(_shop.Folder[file], file);
-        string? Theirs(params string[] names) => names.Select(n => Tool.Run("exiftool", "-s3", $"-{n}", _shop.Folder[file]).Trim()).FirstOrDefault(t => t.Length > 0);
+        string? Theirs(params string[] names) => names.Select(n => Tool.Run("exiftool", "-s3", $"-{n}", _shop.Folder[file]).Trim())
+            .FirstOrDefault(t => t.Length > 0);
         image.Title.ShouldBe(Theirs("XMP-dc:Title", "IPTC:ObjectName"));
         image.Caption.ShouldBe(Theirs("XMP-dc:Description", "IPTC:Caption-Abstract", "EXIF:ImageDescription"));
         image.Credit.ShouldBe(Theirs("XMP:Credit", "IPTC:Credit"));

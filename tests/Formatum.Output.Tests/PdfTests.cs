@@ -57,7 +57,8 @@ public sealed class PdfTests : IDisposable
             pdf.Information.Title.ShouldBe("Proof (1) \\ \u201cquoted\u201d");
         }
         string poppler = string.Join(' ', Tool.Run("pdfinfo", "-box", path).Split(' ', StringSplitOptions.RemoveEmptyEntries));
-        poppler.ShouldContain(string.Create(System.Globalization.CultureInfo.InvariantCulture, $"TrimBox: {border:0.00} {border:0.00} {border + 595.27559:0.00} {border + 841.88976:0.00}"));
+        poppler.ShouldContain(string.Create(System.Globalization.CultureInfo.InvariantCulture,
+            $"TrimBox: {border:0.00} {border:0.00} {border + 595.27559:0.00} {border + 841.88976:0.00}"));
     }
 
     [Theory]
@@ -76,11 +77,20 @@ public sealed class PdfTests : IDisposable
         var p = Publication.Create(Workshop.A4(), 1);
         var originals = new List<LinkedImage>();
         for (int o = 1; o <= 8; o++) originals.Add(_shop.Quarters($"o{o}.jpg", 401, 300, 150, o));
-        using (var grey = TestPictures.Quarters(300, 300).Colourspace(NetVips.Enums.Interpretation.Bw)) originals.Add(_shop.Reader.Read(TestPictures.Save(grey, _shop.Folder["grey.jpg"]), "grey.jpg"));
+        using (var grey = TestPictures.Quarters(300, 300).Colourspace(NetVips.Enums.Interpretation.Bw))
+            originals.Add(_shop.Reader.Read(TestPictures.Save(grey, _shop.Folder["grey.jpg"]), "grey.jpg"));
         originals.Add(_shop.Reader.Read(TestPictures.Photographs.First(f => f.EndsWith("Storm.jpg", StringComparison.Ordinal)), "photo.jpg"));
         p = Workshop.Link(p, [.. originals]);
         var veiled = new Look { Opacity = 0.5, Tone = "#dfe5d8", Border = new(2, "#000000") };
-        foreach (var image in originals) p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(50, 50, 200, 200), ImageId = Workshop.IdOf(p, image.Name), Look = image.Orientation % 2 == 0 ? veiled : Look.Plain });
+        foreach (var image in originals)
+            p = Workshop.Do(p, new MakeFrame
+            {
+                Page = 1,
+                Box = new(50, 50, 200, 200),
+                ImageId = Workshop.IdOf(p, image.Name),
+                Look = image.Orientation % 2 == 0
+                ? veiled : Look.Plain
+            });
 
         string path = Write(p, new());
         Directory.CreateDirectory(_shop.Folder["out"]);
@@ -99,10 +109,12 @@ public sealed class PdfTests : IDisposable
     public void An_image_shown_many_times_is_written_once()
     {
         var p = Workshop.Link(Publication.Create(Workshop.A4(), 3), _shop.Quarters("a.jpg", 800, 600));
-        for (int i = 0; i < 12; i++) p = Workshop.Do(p, new MakeFrame { Page = 1 + i % 3, Box = new(40, 20 + 50 * i, 60, 40), ImageId = Workshop.IdOf(p, "a.jpg") });
+        for (int i = 0; i < 12; i++)
+            p = Workshop.Do(p, new MakeFrame { Page = 1 + i % 3, Box = new(40, 20 + 50 * i, 60, 40), ImageId = Workshop.IdOf(p, "a.jpg") });
         string path = Write(p, new());
         // Poppler lists every showing of an image; the object's number tells which.
-        Tool.Run("pdfimages", "-list", path).Split('\n').Skip(2).Where(l => l.Length > 0).Select(l => l.Split(' ', StringSplitOptions.RemoveEmptyEntries)[10]).Distinct().Count().ShouldBe(1);
+        Tool.Run("pdfimages", "-list", path).Split('\n').Skip(2).Where(l => l.Length > 0).Select(l => l.Split(' ', StringSplitOptions.RemoveEmptyEntries)[10])
+            .Distinct().Count().ShouldBe(1);
     }
 
     [Fact]
@@ -142,14 +154,16 @@ public sealed class PdfTests : IDisposable
             bool upright = line.Width < line.Height;
             double at = upright ? (line.Left + line.Right) / 2 : (line.Bottom + line.Top) / 2;
             Math.Min(Math.Abs(at - (upright ? trim.Left : trim.Bottom)), Math.Abs(at - (upright ? trim.Right : trim.Top))).ShouldBeLessThan(0.01);
-            bool outside = upright ? line.Top <= bleed.Bottom + 0.01 || line.Bottom >= bleed.Top - 0.01 : line.Right <= bleed.Left + 0.01 || line.Left >= bleed.Right - 0.01;
+            bool outside = upright ? line.Top <= bleed.Bottom + 0.01 || line.Bottom >= bleed.Top - 0.01 : line.Right <= bleed.Left + 0.01
+                || line.Left >= bleed.Right - 0.01;
             outside.ShouldBeTrue();
         }
     }
 
     [Fact]
     public void Pages_that_are_not_there_are_refused() =>
-        Should.Throw<EditRefused>(() => PdfWriter.Write(Publication.Create(Workshop.A4(), 2), _shop.Previews, new(), _shop.Folder["x.pdf"], 2, 3)).Errors[0].Field.ShouldBe("pages");
+        Should.Throw<EditRefused>(() => PdfWriter.Write(Publication.Create(Workshop.A4(), 2), _shop.Previews, new(), _shop.Folder["x.pdf"], 2,
+            3)).Errors[0].Field.ShouldBe("pages");
 }
 
 internal static class PdfPageBoxes

@@ -51,7 +51,8 @@ public sealed class PictureReaderTests : IDisposable
     [Fact]
     public void Millimetres_of_a_drawing_are_millimetres()
     {
-        var image = _shop.Reader.Read(Written("mm.svg", Encoding.UTF8.GetBytes("<svg xmlns='http://www.w3.org/2000/svg' width='25.4mm' height='50.8mm' viewBox='0 0 1 2'><rect width='1' height='1'/></svg>")), "mm.svg");
+        var image = _shop.Reader.Read(Written("mm.svg", Encoding.UTF8.GetBytes("<svg xmlns='http://www.w3.org/2000/svg' width='25.4mm' height='50.8mm' " +
+            "viewBox='0 0 1 2'><rect width='1' height='1'/></svg>")), "mm.svg");
         (image.WidthPx, image.HeightPx).ShouldBe((96, 192));
         image.Picture(72).NaturalWidth.ShouldBe(72, 1e-9);
     }
@@ -59,7 +60,8 @@ public sealed class PictureReaderTests : IDisposable
     [Fact]
     public void A_drawing_is_read_at_96_to_the_inch()
     {
-        var image = _shop.Reader.Read(Written("a.svg", Encoding.UTF8.GetBytes("<svg xmlns='http://www.w3.org/2000/svg' width='200' height='100'><circle r='40' cx='50' cy='50'/></svg>")), "a.svg");
+        var image = _shop.Reader.Read(Written("a.svg", Encoding.UTF8.GetBytes("<svg xmlns='http://www.w3.org/2000/svg' width='200' height='100'><circle " +
+            "r='40' cx='50' cy='50'/></svg>")), "a.svg");
         (image.WidthPx, image.HeightPx, image.StoredPpiX, image.HasAlpha).ShouldBe((200, 100, 96, true));
         using var preview = Image.Pngload(_shop.Previews.Find(image.ContentHash, 1600)!);
         preview.Width.ShouldBe(1600);
@@ -77,7 +79,8 @@ public sealed class PictureReaderTests : IDisposable
     public void CMYK_is_told_and_shown_in_its_colours()
     {
         Vips.Prepare();
-        using var cyan = Image.Black(60, 40, bands: 4).Linear([1, 1, 1, 1], [255.0, 0, 0, 0]).Cast(Enums.BandFormat.Uchar).Copy(interpretation: Enums.Interpretation.Cmyk);
+        using var cyan = Image.Black(60, 40, bands: 4).Linear([1, 1, 1, 1], [255.0, 0, 0, 0]).Cast(Enums.BandFormat.Uchar)
+            .Copy(interpretation: Enums.Interpretation.Cmyk);
         cyan.Jpegsave(_shop.Folder["cmyk.jpg"], q: 95);
         var image = _shop.Reader.Read(_shop.Folder["cmyk.jpg"], "cmyk.jpg");
         image.Colour.ShouldBe("CMYK");
@@ -92,7 +95,8 @@ public sealed class PictureReaderTests : IDisposable
     {
         foreach (string name in new[] { "t.jpg", "t.png", "t.tif", "t.webp" })
         {
-            using var picture = Image.Gaussnoise(600, 400, mean: 128, sigma: 40).Cast(Enums.BandFormat.Uchar).Bandjoin([Image.Black(600, 400), Image.Black(600, 400)]).Copy(interpretation: Enums.Interpretation.Srgb);
+            using var picture = Image.Gaussnoise(600, 400, mean: 128, sigma: 40).Cast(Enums.BandFormat.Uchar)
+                .Bandjoin([Image.Black(600, 400), Image.Black(600, 400)]).Copy(interpretation: Enums.Interpretation.Srgb);
             TestPictures.Save(picture, _shop.Folder["whole" + name]);
             var bytes = File.ReadAllBytes(_shop.Folder["whole" + name]);
             string message = Refusal(name, bytes[..(bytes.Length / 2)]);
@@ -138,7 +142,8 @@ public sealed class PictureReaderTests : IDisposable
     [InlineData("<svg xmlns='http://www.w3.org/2000/svg'><script>alert(1)</script></svg>", "script")]
     [InlineData("<svg xmlns='http://www.w3.org/2000/svg' onload='x()'/>", "script")]
     [InlineData("<svg xmlns='http://www.w3.org/2000/svg'><image href='file:///etc/passwd'/></svg>", "outside itself")]
-    [InlineData("<svg xmlns='http://www.w3.org/2000/svg' xmlns:x='http://www.w3.org/1999/xlink'><image x:href='http://example.org/a.png'/></svg>", "outside itself")]
+    [InlineData("<svg xmlns='http://www.w3.org/2000/svg' xmlns:x='http://www.w3.org/1999/xlink'><image x:href='http://example.org/a.png'/></svg>",
+        "outside itself")]
     [InlineData("<svg xmlns='http://www.w3.org/2000/svg'><rect fill='url(http://example.org/#p)'/></svg>", "outside itself")]
     [InlineData("<svg xmlns='http://www.w3.org/2000/svg'><style>@import 'a.css';</style></svg>", "outside itself")]
     [InlineData("<svg xmlns='http://www.w3.org/2000/svg'><foreignObject/></svg>", "embeds other documents")]
@@ -149,13 +154,16 @@ public sealed class PictureReaderTests : IDisposable
     public void Drawings_that_could_do_harm_are_refused(string svg, string reason) => Refusal("a.svg", svg).ShouldContain(reason);
 
     [Theory]
-    [InlineData("<svg xmlns='http://www.w3.org/2000/svg' width='9' height='9'><defs><linearGradient id='g'/></defs><rect width='9' height='9' fill='url(#g)'/></svg>")]
-    [InlineData("<!DOCTYPE svg PUBLIC '-//W3C//DTD SVG 1.1//EN' 'http://www.w3.org/Graphics/SVG/1.1/DTD/svg11.dtd'><svg xmlns='http://www.w3.org/2000/svg' width='9' height='9'><rect width='5' height='5'/></svg>")]
+    [InlineData("<svg xmlns='http://www.w3.org/2000/svg' width='9' height='9'><defs><linearGradient id='g'/></defs><rect width='9' height='9' " +
+        "fill='url(#g)'/></svg>")]
+    [InlineData("<!DOCTYPE svg PUBLIC '-//W3C//DTD SVG 1.1//EN' 'http://www.w3.org/Graphics/SVG/1.1/DTD/svg11.dtd'><svg " +
+        "xmlns='http://www.w3.org/2000/svg' width='9' height='9'><rect width='5' height='5'/></svg>")]
     public void Usual_drawings_come_in(string svg) => _shop.Reader.Read(Written("ok.svg", Encoding.UTF8.GetBytes(svg)), "ok.svg").WidthPx.ShouldBe(9);
 
     [Fact]
     public void A_file_over_the_limit_is_refused_unread() =>
-        Should.Throw<BadPicture>(() => new PictureReader(new PictureLimits(MostBytes: 10 << 20), _shop.Previews).Read(Written("big.jpg", new byte[11 << 20]), "big.jpg")).Message.ShouldContain("10 MB");
+        Should.Throw<BadPicture>(() => new PictureReader(new PictureLimits(MostBytes: 10 << 20), _shop.Previews)
+            .Read(Written("big.jpg", new byte[11 << 20]), "big.jpg")).Message.ShouldContain("10 MB");
 
     [Fact]
     public void The_original_is_never_altered()

@@ -58,7 +58,14 @@ public sealed class Workshop : IDisposable
                 ImageId = IdOf(p, name),
                 Look = Looks[i],
                 Angle = i is 6 ? 200 : 0,
-                Own = new() { Fit = i < 8 ? FitKind.Fit : fits[i % 4], AlignX = i % 3 / 2.0, AlignY = i % 2, Rotation = i is 13 or 10 ? 25 : 0, FlipX = i == 14 },
+                Own = new()
+                {
+                    Fit = i < 8 ? FitKind.Fit : fits[i % 4],
+                    AlignX = i % 3 / 2.0,
+                    AlignY = i % 2,
+                    Rotation = i is 13 or 10 ? 25 : 0,
+                    FlipX = i == 14
+                },
             });
         }
         // A placeholder of which only the tone and the border print.
@@ -68,8 +75,10 @@ public sealed class Workshop : IDisposable
     /// <summary>Looks for the frames of the sampler, most of them plain.</summary>
     private static readonly Look[] Looks =
     [
-        Look.Plain, new() { Border = new(6, "#2f6f4f") }, new() { Tone = "#dfe5d8", Shadow = new(5, 8, 6, "#000000", 0.6) }, new() { Tone = "#dfe5d8", Border = new(3, "#000000"), Shadow = new(-6, 4, 0, "#7a3b69", 1) },
-        new() { Opacity = 0.4 }, Look.Plain, new() { Tone = "#ffffff", Shadow = new(10, 6, 4, "#1f2723", 0.8) }, new() { Tone = "#e2ede5", Border = new(1.5, "#9a3b1f"), Opacity = 0.7, Shadow = Shadow.Usual },
+        Look.Plain, new() { Border = new(6, "#2f6f4f") }, new() { Tone = "#dfe5d8", Shadow = new(5, 8, 6, "#000000", 0.6) },
+            new() { Tone = "#dfe5d8", Border = new(3, "#000000"), Shadow = new(-6, 4, 0, "#7a3b69", 1) },
+        new() { Opacity = 0.4 }, Look.Plain, new() { Tone = "#ffffff", Shadow = new(10, 6, 4, "#1f2723", 0.8) },
+            new() { Tone = "#e2ede5", Border = new(1.5, "#9a3b1f"), Opacity = 0.7, Shadow = Shadow.Usual },
         .. Enumerable.Repeat(Look.Plain, 8),
     ];
 

@@ -9,7 +9,8 @@ namespace Formatum.Output.Tests;
 /// <summary>The same page as SVG in Chromium, as PNG, and as PDF through poppler: three programs' eyes on one scene.</summary>
 public sealed class RenderingTests : IDisposable
 {
-    /// <summary>Edges are smoothed differently by each program, and JPEG previews are not the originals: few pixels may differ much, none by much on average.</summary>
+    /// <summary>Edges are smoothed differently by each program, and JPEG previews are not the originals: few pixels may differ much, none by much on
+    /// average.</summary>
     private const double MostPixelsApart = 0.006, FarApart = 48, MostMean = 1.5;
 
     private readonly Workshop _shop = new();
@@ -55,8 +56,8 @@ public sealed class RenderingTests : IDisposable
     }
 
     /// <summary>
-    /// Across a straight edge, a Gaussian blur leaves the share that the standard normal distribution has below: at the edge half, one and two deviations outside
-    /// 15.87 % and 2.28 % (any table of it). Read from the PDF by poppler, and from the PNG.
+    /// Across a straight edge, a Gaussian blur leaves the share that the standard normal distribution has below: at the edge half, one and two deviations
+    /// outside 15.87 % and 2.28 % (any table of it). Read from the PDF by poppler, and from the PNG.
     /// </summary>
     [Fact]
     public void A_shadow_fades_as_the_normal_distribution_does()
@@ -73,7 +74,8 @@ public sealed class RenderingTests : IDisposable
         foreach (var seen in new[] { paper, raster })
             foreach (var (outside, share) in new[] { (-30, 0.99865), (-10, 0.84134), (0, 0.5), (10, 0.15866), (20, 0.02275), (40, 0.00003) })
                 // Between two pixels, whose middles lie half a point to either side.
-                ((seen.Getpoint(289 + outside, 150)[0] + seen.Getpoint(290 + outside, 150)[0]) / 2).ShouldBe(255 * (1 - 0.8 * share), 5, $"{outside} pt outside");
+                ((seen.Getpoint(289 + outside, 150)[0] + seen.Getpoint(290 + outside, 150)[0]) / 2)
+                    .ShouldBe(255 * (1 - 0.8 * share), 5, $"{outside} pt outside");
     }
 
     /// <summary>All eight files hold the same upright picture: each must come out with red in the upper left.</summary>

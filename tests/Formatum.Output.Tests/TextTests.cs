@@ -50,7 +50,8 @@ public sealed class TextTests : IDisposable
 
     private static readonly string[] Typed =
     [
-        "Shape follows fire", "Glazes from the autumn kiln, each fired twice: \u201cefficient\u201d flames & offset flues, 12.50 \u2013 W\u00f6lfe <b>.", "", "Last line, with a name-that-is-hyphenated.",
+        "Shape follows fire", "Glazes from the autumn kiln, each fired twice: \u201cefficient\u201d flames & offset flues, 12.50 \u2013 W\u00f6lfe <b>.", "",
+            "Last line, with a name-that-is-hyphenated.",
     ];
 
     private static Publication WithText(TextStyle style, double width = 180)
@@ -82,8 +83,10 @@ public sealed class TextTests : IDisposable
         string path = _shop.Folder["words.pdf"];
         PdfWriter.Write(p, _shop.Previews, new(Bleed: false), path);
         var set = TextSetter.Set(p.Frames.Values.Single().Text!, 180, 400, Typefaces.Shipped);
-        var words = System.Text.RegularExpressions.Regex.Matches(Tool.Run("pdftotext", "-bbox", path, "-"), "<word xMin=\"([\\d.]+)\" yMin=\"([\\d.]+)\" xMax=\"([\\d.]+)\"[^>]*>([^<]*)</word>")
-            .Select(m => (X: double.Parse(m.Groups[1].Value, CultureInfo.InvariantCulture), Right: double.Parse(m.Groups[3].Value, CultureInfo.InvariantCulture), Text: m.Groups[4].Value)).ToList();
+        var words = System.Text.RegularExpressions.Regex.Matches(Tool.Run("pdftotext", "-bbox", path, "-"),
+            "<word xMin=\"([\\d.]+)\" yMin=\"([\\d.]+)\" xMax=\"([\\d.]+)\"[^>]*>([^<]*)</word>")
+            .Select(m => (X: double.Parse(m.Groups[1].Value, CultureInfo.InvariantCulture),
+                Right: double.Parse(m.Groups[3].Value, CultureInfo.InvariantCulture), Text: m.Groups[4].Value)).ToList();
         var line = set.Lines.First(l => l.Text.StartsWith("Glazes", StringComparison.Ordinal));
         words.First(w => w.Text == "Glazes").X.ShouldBe(50, 0.02);
         string last = line.Text.Split(' ')[^1];
@@ -102,7 +105,8 @@ public sealed class TextTests : IDisposable
         PdfWriter.Write(p, _shop.Previews, new(Bleed: false), _shop.Folder["t.pdf"]);
         Tool.Run("pdftoppm", "-r", "96", "-png", _shop.Folder["t.pdf"], _shop.Folder["t"]);
         using var pdf = NetVips.Image.Pngload(_shop.Folder["t-1.png"]);
-        File.WriteAllText(_shop.Folder["t.html"], $"<!doctype html><meta charset=utf-8><style>body{{margin:0}}svg{{display:block}}</style>{SvgWriter.Page(scene, spread.Pages[0], "T", _ => "")}");
+        File.WriteAllText(_shop.Folder["t.html"], $"<!doctype html><meta " +
+            $"charset=utf-8><style>body{{margin:0}}svg{{display:block}}</style>{SvgWriter.Page(scene, spread.Pages[0], "T", _ => "")}");
         using var browser = new Browser(900, 1300);
         browser.Driver.Navigate().GoToUrl("file://" + _shop.Folder["t.html"]);
         Browser.Until(() => browser.Run<string>("return document.fonts.status") == "loaded", "the fonts");

@@ -102,7 +102,8 @@ public sealed class HistoryTests : IDisposable
         int id = (await store.CreateAsync(A4, 2)).Id;
         int frame = Made(await store.EditAsync(id, Frame(1), Seen.Now(Anna)));
         int two = Made(await store.EditAsync(id, Frame(2), Seen.Now(Ben)));
-        (await Should.ThrowAsync<EditRefused>(store.GoToAsync(id, 1, Anna, others: false))).Message.ShouldBe($"This also takes back what others did: Ben, Make placeholder: Frame {two}, page 1.");
+        (await Should.ThrowAsync<EditRefused>(store.GoToAsync(id, 1, Anna,
+            others: false))).Message.ShouldBe($"This also takes back what others did: Ben, Make placeholder: Frame {two}, page 1.");
         await store.GoToAsync(id, 1, Anna, others: true);
         (await store.OpenAsync(id)).Publication.Frames.Keys.ShouldBe([frame]);
     }

@@ -41,7 +41,8 @@ public sealed class PublicationStoreTests : IDisposable
     {
         int id = (await store.CreateAsync(A4, 4)).Id;
         var linked = await store.EditAsync(id, new LinkImages([Image]), Now);
-        var ruled = await store.EditAsync(id, new DefineRule { Name = "R", Settings = new() { Fit = FitKind.FillOrFit, LargestCrop = 0.1, FlipX = false } }, Now);
+        var ruled = await store.EditAsync(id, new DefineRule { Name = "R", Settings = new() { Fit = FitKind.FillOrFit, LargestCrop = 0.1, FlipX = false } },
+            Now);
         foreach (var outline in new[] { Outline.Rectangle, Outline.Ellipse, new PolygonOutline([new(0, 0), new(1, 0.5), new(0, 1)]) })
         {
             await store.EditAsync(id, new MakeFrame
@@ -106,9 +107,11 @@ public sealed class PublicationStoreTests : IDisposable
         (await store.StepsAsync(id, Anna)).Redo.ShouldBeNull();
         now.Publication.Frames.Keys.Max().ShouldBeGreaterThan(last);
         var history = await store.HistoryAsync(id);
-        history.Select(e => e.Words).ShouldBe(["Make placeholder", "Make frame with image", "Make frame with image", "Make frame with image", "Make rule R", "Bring in image"]);
+        history.Select(e => e.Words).ShouldBe(["Make placeholder", "Make frame with image", "Make frame with image", "Make frame with image", "Make rule R",
+            "Bring in image"]);
         history.Select(e => e.Undone).ShouldBe([false, true, false, false, false, false]);
-        history.Select(e => e.Touched).ShouldBe([$"Frame {now.Publication.Frames.Keys.Max()}, page 1", "F, page 2", "F, page 2", "F, page 2", "rule R", "\u201ca\u201d <b>.jpg"]);
+        history.Select(e => e.Touched).ShouldBe([$"Frame {now.Publication.Frames.Keys.Max()}, page 1", "F, page 2", "F, page 2", "F, page 2", "rule R",
+            "\u201ca\u201d <b>.jpg"]);
     }
 
     [Fact]

@@ -66,7 +66,8 @@ public sealed class Browser : IDisposable
             {
                 if (condition() is { } found && found is not false) return found;
             }
-            catch (WebDriverException e) when (e is StaleElementReferenceException or NoSuchElementException or ElementNotInteractableException || LeftItsDocument(e))
+            catch (WebDriverException e) when (e is StaleElementReferenceException or NoSuchElementException or ElementNotInteractableException
+                || LeftItsDocument(e))
             {
                 // Swapped while it was looked at.
             }

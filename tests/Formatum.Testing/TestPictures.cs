@@ -8,9 +8,11 @@ public static class TestPictures
 {
     /// <summary>Photographs of the Debian package mate-backgrounds, the largest first.</summary>
     public static IReadOnlyList<string> Photographs { get; } =
-        [.. Directory.EnumerateFiles("/usr/share/backgrounds/mate", "*.jpg", SearchOption.AllDirectories).OrderByDescending(f => new FileInfo(f).Length).ThenBy(f => f, StringComparer.Ordinal)];
+        [.. Directory.EnumerateFiles("/usr/share/backgrounds/mate", "*.jpg", SearchOption.AllDirectories).OrderByDescending(f => new FileInfo(f).Length)
+            .ThenBy(f => f, StringComparer.Ordinal)];
 
-    /// <summary>Four quarters, seen upright: red upper left, green upper right, blue lower left, white lower right; smooth enough to survive compression.</summary>
+    /// <summary>Four quarters, seen upright: red upper left, green upper right, blue lower left, white lower right; smooth enough to survive
+    /// compression.</summary>
     public static Image Quarters(int width, int height)
     {
         Vips.Prepare();
@@ -55,7 +57,8 @@ public static class TestPictures
         return path;
     }
 
-    /// <summary>What a camera held that way stores, by the definition of EXIF 2.3, tag 274: "the 0th row is at the visual ..., the 0th column at the visual ...".</summary>
+    /// <summary>What a camera held that way stores, by the definition of EXIF 2.3, tag 274: "the 0th row is at the visual ..., the 0th column at the visual
+    /// ...".</summary>
     private static Image Stored(Image upright, int orientation) => orientation switch
     {
         2 => upright.FlipHor(),                    // row 0 top, column 0 right

@@ -9,7 +9,8 @@ public sealed class AccessibilityTests(Workplace place) : InBrowser(place)
 {
     private void Check(string screen)
     {
-        if (!Browser.Run<bool>("return 'axe' in window")) Browser.Driver.ExecuteScript(File.ReadAllText(Path.Combine(TestServer.Root, "node_modules/axe-core/axe.min.js")));
+        if (!Browser.Run<bool>("return 'axe' in window"))
+            Browser.Driver.ExecuteScript(File.ReadAllText(Path.Combine(TestServer.Root, "node_modules/axe-core/axe.min.js")));
         string found = (string)Browser.Driver.ExecuteAsyncScript("""
             const done = arguments[0];
             axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })
@@ -72,7 +73,15 @@ public sealed class AccessibilityTests(Workplace place) : InBrowser(place)
         Check("Images as a table");
         int image = (await Server.UploadAsync(id, ("waiting.jpg", ApiTests.Jpeg(90, 60, 1))))[0].GetProperty("id").GetInt32();
         await Server.PostAsync($"/api/publications/{id}/tray", new { imageIds = new[] { image } });
-        int text = (await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 300, y = 200, width = 120, height = 60, text = new { paragraphs = new[] { new { text = "Read me" } } } })).GetProperty("id").GetInt32();
+        int text = (await Server.PostAsync($"/api/publications/{id}/frames", new
+        {
+            page = 1,
+            x = 300,
+            y = 200,
+            width = 120,
+            height = 60,
+            text = new { paragraphs = new[] { new { text = "Read me" } } }
+        })).GetProperty("id").GetInt32();
         Go($"/publications/{id}/desk/1?frame={text}");
         Browser.Find("#desk[data-ready]");
         Browser.Click("#write");

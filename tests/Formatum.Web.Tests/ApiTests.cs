@@ -52,20 +52,31 @@ public sealed class ApiTests(ApiTests.OneServer one) : IClassFixture<ApiTests.On
     {
         (await _server.Client.GetStringAsync("/health")).ShouldBe("ok");
         var paths = (await _server.GetAsync("/openapi/v1.json")).GetProperty("paths").EnumerateObject().Select(p => p.Name).ToList();
-        foreach (string path in new[] { "/api/fit", "/api/publications", "/api/publications/{id}", "/api/publications/{id}/images", "/api/publications/{id}/frames/{frameId}", "/api/publications/{id}/output.pdf" })
+        foreach (string path in new[] { "/api/fit", "/api/publications", "/api/publications/{id}", "/api/publications/{id}/images",
+            "/api/publications/{id}/frames/{frameId}", "/api/publications/{id}/output.pdf" })
             paths.ShouldContain(path);
     }
 
     [Fact]
     public async Task Fit_answers_with_matrix_and_numbers()
     {
-        var answer = await _server.PostAsync("/api/fit", new { frame = new { width = 200, height = 120 }, image = new { widthPx = 4000, heightPx = 3000, ppi = 300, orientation = 1 }, rule = new { fit = "fill" } });
+        var answer = await _server.PostAsync("/api/fit", new
+        {
+            frame = new { width = 200, height = 120 },
+            image = new { widthPx = 4000, heightPx = 3000, ppi = 300, orientation = 1 },
+            rule = new { fit = "fill" }
+        });
         answer.GetProperty("applied").GetString().ShouldBe("fill");
         answer.GetProperty("matrix").EnumerateArray().Select(v => v.GetDouble()).ShouldBe([200, 0, 0, 150, 0, -15]);
         answer.GetProperty("cropLoss").GetDouble().ShouldBe(0.2, 1e-12);
         answer.GetProperty("bareArea").GetDouble().ShouldBe(0);
         answer.GetProperty("flags").GetArrayLength().ShouldBe(0);
-        var turned = await _server.PostAsync("/api/fit", new { frame = new { width = "200pt", height = "1in", outline = "ellipse" }, image = new { widthPx = 4000, heightPx = 3000, orientation = 6 }, rule = new { fit = "fill-or-fit", largestCrop = 0.01 } });
+        var turned = await _server.PostAsync("/api/fit", new
+        {
+            frame = new { width = "200pt", height = "1in", outline = "ellipse" },
+            image = new { widthPx = 4000, heightPx = 3000, orientation = 6 },
+            rule = new { fit = "fill-or-fit", largestCrop = 0.01 }
+        });
         turned.GetProperty("applied").GetString().ShouldBe("fit");
         turned.GetProperty("matrix")[0].GetDouble().ShouldBe(54, 1e-9);
     }
@@ -101,12 +112,24 @@ public sealed class ApiTests(ApiTests.OneServer one) : IClassFixture<ApiTests.On
         arrivals[0].GetProperty("ppi").GetDouble().ShouldBe(150, 0.5);
         int image = arrivals[0].GetProperty("id").GetInt32();
 
-        int rule = (await _server.PostAsync($"/api/publications/{id}/rules", new { name = "Airy", fit = "fit", inset = new { top = "2mm" } })).GetProperty("id").GetInt32();
-        var frame = await _server.PostAsync($"/api/publications/{id}/frames", new { page = 2, x = "10mm", y = 20, width = 100, height = 80, ruleId = rule, imageId = image, name = "Lead" });
+        int rule = (await _server.PostAsync($"/api/publications/{id}/rules", new { name = "Airy", fit = "fit", inset = new { top = "2mm" } }))
+            .GetProperty("id").GetInt32();
+        var frame = await _server.PostAsync($"/api/publications/{id}/frames", new
+        {
+            page = 2,
+            x = "10mm",
+            y = 20,
+            width = 100,
+            height = 80,
+            ruleId = rule,
+            imageId = image,
+            name = "Lead"
+        });
         int frameId = frame.GetProperty("id").GetInt32();
         frame.GetProperty("placement").GetProperty("applied").GetString().ShouldBe("fit");
 
-        using (var patch = await _server.Client.PatchAsJsonAsync($"/api/publications/{id}/frames/{frameId}", new { width = "50mm", ruleId = (int?)null, set = new { fit = "stretch" } }))
+        using (var patch = await _server.Client.PatchAsJsonAsync($"/api/publications/{id}/frames/{frameId}",
+            new { width = "50mm", ruleId = (int?)null, set = new { fit = "stretch" } }))
         {
             var changed = JsonSerializer.Deserialize<JsonElement>(await patch.Content.ReadAsStringAsync());
             changed.GetProperty("width").GetDouble().ShouldBe(50 / 25.4 * 72, 1e-9);
@@ -121,10 +144,12 @@ public sealed class ApiTests(ApiTests.OneServer one) : IClassFixture<ApiTests.On
         whole.GetProperty("page").GetProperty("size").GetString().ShouldBe("A4");
         whole.GetProperty("pages").GetArrayLength().ShouldBe(4);
 
-        using (var pdf = PdfDocument.Open(await _server.Client.GetByteArrayAsync($"/api/publications/{id}/output.pdf?marks=true&bleed=true"))) pdf.NumberOfPages.ShouldBe(4);
+        using (var pdf = PdfDocument.Open(await _server.Client.GetByteArrayAsync($"/api/publications/{id}/output.pdf?marks=true&bleed=true")))
+            pdf.NumberOfPages.ShouldBe(4);
         (await _server.Client.GetStringAsync($"/api/publications/{id}/pages/2.svg")).ShouldContain("data:image/jpeg;base64,");
         (await _server.Client.GetByteArrayAsync($"/api/publications/{id}/pages/2.png?ppi=36")).AsSpan(1, 3).SequenceEqual("PNG"u8).ShouldBeTrue();
-        (await RefusedAsync(await _server.Client.GetAsync($"/api/publications/{id}/pages/9.png"))).GetProperty("detail").GetString()!.ShouldContain("pages 1 to 4");
+        (await RefusedAsync(await _server.Client.GetAsync($"/api/publications/{id}/pages/9.png"))).GetProperty("detail")
+            .GetString()!.ShouldContain("pages 1 to 4");
 
         (await _server.Client.DeleteAsync($"/api/publications/{id}/frames/{frameId}")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         await RefusedAsync(await _server.Client.DeleteAsync($"/api/publications/{id}/frames/{frameId}"), HttpStatusCode.NotFound);
@@ -151,8 +176,10 @@ public sealed class ApiTests(ApiTests.OneServer one) : IClassFixture<ApiTests.On
         int id = await _server.NewPublicationAsync();
         var good = Jpeg();
         var arrivals = await _server.UploadAsync(id,
-            ("good.jpg", good), ("cut.jpg", good[..(good.Length / 2)]), ("notes.png", "hello"u8.ToArray()), ("empty.jpg", []), ("../../climb.jpg", good), (new string('n', 300) + ".jpg", good),
-            ("script.svg", "<svg xmlns='http://www.w3.org/2000/svg'><script/></svg>"u8.ToArray()), ("big.tif", new byte[9 << 20]), ("it's <i>fine.jpg", Jpeg(tint: 1)));
+            ("good.jpg", good), ("cut.jpg", good[..(good.Length / 2)]), ("notes.png", "hello"u8.ToArray()), ("empty.jpg", []), ("../../climb.jpg", good),
+                (new string('n', 300) + ".jpg", good),
+            ("script.svg", "<svg xmlns='http://www.w3.org/2000/svg'><script/></svg>"u8.ToArray()), ("big.tif", new byte[9 << 20]),
+                ("it's <i>fine.jpg", Jpeg(tint: 1)));
         string?[] errors = [.. arrivals.EnumerateArray().Select(a => a.TryGetProperty("error", out var e) ? e.GetString() : null)];
         errors[0].ShouldBeNull();
         errors[1]!.ShouldContain("broken or cut short");
@@ -188,7 +215,8 @@ public sealed class ApiTests(ApiTests.OneServer one) : IClassFixture<ApiTests.On
         int id = await _server.NewPublicationAsync();
         File.WriteAllBytes(one.Pictures["open/inner/a.jpg"], Jpeg());
         File.WriteAllBytes(one.Pictures["closed/b.jpg"], Jpeg());
-        if (!File.Exists(one.Pictures["open/inner/leads-out.jpg"])) File.CreateSymbolicLink(one.Pictures["open/inner/leads-out.jpg"], one.Pictures["closed/b.jpg"]);
+        if (!File.Exists(one.Pictures["open/inner/leads-out.jpg"]))
+            File.CreateSymbolicLink(one.Pictures["open/inner/leads-out.jpg"], one.Pictures["closed/b.jpg"]);
         var linked = await _server.PostAsync($"/api/publications/{id}/images/folder", new { folder = one.Pictures["open/inner"] });
         linked.EnumerateArray().Select(a => a.GetProperty("name").GetString()).ShouldBe(["a.jpg"]);
         foreach (string folder in new[] { one.Pictures["closed"], one.Pictures["open/../closed"], "/etc", "../closed", one.Pictures["open/none"], "" })
@@ -201,7 +229,14 @@ public sealed class ApiTests(ApiTests.OneServer one) : IClassFixture<ApiTests.On
     [Fact]
     public async Task Pages_of_other_sites_change_nothing()
     {
-        using var foreign = new HttpRequestMessage(HttpMethod.Post, "/api/publications") { Content = JsonContent.Create(new { name = "x", page = new { size = "A4" } }) };
+        using var foreign = new HttpRequestMessage(HttpMethod.Post, "/api/publications")
+        {
+            Content = JsonContent.Create(new
+            {
+                name = "x",
+                page = new { size = "A4" }
+            })
+        };
         foreign.Headers.Add("Origin", "http://elsewhere.example");
         await RefusedAsync(await _server.Client.SendAsync(foreign), HttpStatusCode.Forbidden);
         using var rebound = new HttpRequestMessage(HttpMethod.Get, "/api/publications");
@@ -209,7 +244,9 @@ public sealed class ApiTests(ApiTests.OneServer one) : IClassFixture<ApiTests.On
         (await _server.Client.SendAsync(rebound)).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
         // A form post without the page's token.
         int id = await _server.NewPublicationAsync();
-        (await _server.Client.PostAsync($"/publications/{id}/desk/1", new FormUrlEncodedContent(new Dictionary<string, string> { ["do"] = "undo" }))).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+        (await _server.Client.PostAsync($"/publications/{id}/desk/1", new FormUrlEncodedContent(new Dictionary<string,
+            string>
+        { ["do"] = "undo" }))).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
     }
 
     [Fact]

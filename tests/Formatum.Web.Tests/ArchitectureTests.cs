@@ -69,7 +69,8 @@ public class ArchitectureTests
     {
         var allowed = Folders[project];
         string root = Path.Combine(TestServer.Root, "src", project);
-        var found = Directory.GetDirectories(root).Select(d => Path.GetFileName(d)!).Where(d => d is not ("bin" or "obj" or "wwwroot" or "Properties")).ToList();
+        var found = Directory.GetDirectories(root).Select(d => Path.GetFileName(d)!).Where(d => d is not ("bin" or "obj" or "wwwroot" or "Properties"))
+            .ToList();
         found.Except(allowed.Keys).ShouldBeEmpty("Every folder has its place in the order.");
         var wrong = from folder in found
                     from file in Directory.EnumerateFiles(Path.Combine(root, folder), "*.cs", SearchOption.AllDirectories)
@@ -84,7 +85,8 @@ public class ArchitectureTests
     {
         string plain = Regex.Replace(code, "//.*", "");
         foreach (string folder in folders)
-            if (Regex.IsMatch(plain, $@"using (static )?{Regex.Escape(project)}\.{folder}\b") || Regex.IsMatch(plain, $@"(?<![\w.]){folder}\.[A-Z]\w*[.(<? ]") && !Regex.IsMatch(plain, $@"\b\w+ {folder}\b *(=>|\{{|;|,|\))"))
+            if (Regex.IsMatch(plain, $@"using (static )?{Regex.Escape(project)}\.{folder}\b") || Regex.IsMatch(plain, $@"(?<![\w.]){folder}\.[A-Z]\w*[.(<? ]")
+                && !Regex.IsMatch(plain, $@"\b\w+ {folder}\b *(=>|\{{|;|,|\))"))
                 yield return folder;
     }
 }

@@ -151,9 +151,11 @@ public sealed class ArrangeTests(Workplace place) : InBrowser(place)
         ClickOn(210, 240);
         Browser.Until(() => Browser.Has("#grips [data-grip=turn]"), "its grips");
         // From above the middle to the right of it: a quarter turn.
-        var turn = Browser.Run<IReadOnlyCollection<object>>("const r = document.querySelector('#grips [data-grip=turn]').getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]").Select(Convert.ToDouble).ToArray();
+        var turn = Browser.Run<IReadOnlyCollection<object>>("const r = document.querySelector('#grips [data-grip=turn]').getBoundingClientRect(); return " +
+            "[r.x + r.width / 2, r.y + r.height / 2]").Select(Convert.ToDouble).ToArray();
         var right = Window(300, 240);
-        var actions = Actions().KeyDown(Keys.Shift).MoveToLocation((int)turn[0], (int)turn[1]).ClickAndHold().MoveToLocation(right.X - 20, right.Y - 30).MoveToLocation(right.X, right.Y).Release().KeyUp(Keys.Shift);
+        var actions = Actions().KeyDown(Keys.Shift).MoveToLocation((int)turn[0], (int)turn[1]).ClickAndHold().MoveToLocation(right.X - 20, right.Y - 30)
+            .MoveToLocation(right.X, right.Y).Release().KeyUp(Keys.Shift);
         actions.Perform();
         Frame(_id, ids[0], f => Near(f, "angle", 90, 1e-6), "turned in steps");
         OpenArrange();
@@ -177,7 +179,8 @@ public sealed class ArrangeTests(Workplace place) : InBrowser(place)
 
         // Both, by the box around them.
         ChooseBoth();
-        var grip = Browser.Run<IReadOnlyCollection<object>>("const r = document.querySelector('#grips [data-grip=se]').getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]").Select(Convert.ToDouble).ToArray();
+        var grip = Browser.Run<IReadOnlyCollection<object>>("const r = document.querySelector('#grips [data-grip=se]').getBoundingClientRect(); return " +
+            "[r.x + r.width / 2, r.y + r.height / 2]").Select(Convert.ToDouble).ToArray();
         double width = D(await FrameAsync(_id, ids[1]), "width");
         Drag(((int)grip[0], (int)grip[1]), ((int)grip[0] + 40, (int)grip[1] + 30));
         Frame(_id, ids[1], f => D(f, "width") > width * 1.1, "larger together");
@@ -218,7 +221,8 @@ public sealed class ArrangeTests(Workplace place) : InBrowser(place)
         Browser.Until(() => Browser.Find("[data-chosen]").GetAttribute("data-chosen") == $"{ids[1]}", "chosen from the list");
 
         // One that lies behind another is reached by Ctrl and a click.
-        int behind = (await Server.PostAsync($"/api/publications/{_id}/frames", new { page = 1, x = 90, y = 90, width = 130, height = 90 })).GetProperty("id").GetInt32();
+        int behind = (await Server.PostAsync($"/api/publications/{_id}/frames", new { page = 1, x = 90, y = 90, width = 130, height = 90 }))
+            .GetProperty("id").GetInt32();
         Browser.Until(() => Browser.Has($"#frame-{behind}"), "a larger one above");
         Settled();
         ClickOn(150, 130);
@@ -335,7 +339,15 @@ public sealed class ArrangeTests(Workplace place) : InBrowser(place)
         Frame(_id, ids[0], f => D(f, "width") == 120 && f.GetProperty("outline").GetString() == "rectangle", "all of it undone");
 
         // A text frame keeps its four sides. It comes from elsewhere while another is being chosen, which stays chosen.
-        int text = (await Server.PostAsync($"/api/publications/{_id}/frames", new { page = 1, x = 300, y = 100, width = 120, height = 80, text = new { paragraphs = new[] { new { text = "Four sides" } } } })).GetProperty("id").GetInt32();
+        int text = (await Server.PostAsync($"/api/publications/{_id}/frames", new
+        {
+            page = 1,
+            x = 300,
+            y = 100,
+            width = 120,
+            height = 80,
+            text = new { paragraphs = new[] { new { text = "Four sides" } } }
+        })).GetProperty("id").GetInt32();
         ClickOn(160, 140);
         Browser.Find($"#frame-{text}");
         Settled();
@@ -355,7 +367,8 @@ public sealed class ArrangeTests(Workplace place) : InBrowser(place)
         Click(at);
         Browser.Until(() => Browser.Find("#gap-width").Displayed, "a field for it");
         Browser.Send("#gap-width", Keys.Control + "a" + Keys.Null + "10pt" + Keys.Enter);
-        Frame(_id, ids[1], f => Math.Abs(D(f, "x") - D(FrameAsync(_id, ids[0]).Result, "x") - D(FrameAsync(_id, ids[0]).Result, "width") - 10) < 1e-6, "ten points apart");
+        Frame(_id, ids[1], f => Math.Abs(D(f, "x") - D(FrameAsync(_id, ids[0]).Result, "x") - D(FrameAsync(_id, ids[0]).Result, "width") - 10) < 1e-6,
+            "ten points apart");
     }
 
     [Fact]
@@ -389,7 +402,8 @@ public sealed class ArrangeTests(Workplace place) : InBrowser(place)
         Eventually(_id, f => f.Length == 8 && f.Any(x => Near(x, "x", 380, 2) && Near(x, "y", 570, 2)), "pasted at the pointer");
 
         int other = OpenDesk(await Server.NewPublicationAsync("Other", pages: 2, facing: false), 2);
-        Browser.Driver.ExecuteScript("const e = new ClipboardEvent('paste', { clipboardData: new DataTransfer(), bubbles: true, cancelable: true }); e.clipboardData.setData('text/plain', arguments[0]); document.body.dispatchEvent(e);", text);
+        Browser.Driver.ExecuteScript("const e = new ClipboardEvent('paste', { clipboardData: new DataTransfer(), bubbles: true, cancelable: true }); " +
+            "e.clipboardData.setData('text/plain', arguments[0]); document.body.dispatchEvent(e);", text);
         var pasted = Eventually(other, f => f.Length == 1, "pasted in the other publication");
         pasted.GetProperty("page").GetInt32().ShouldBe(2);
     }
@@ -442,8 +456,14 @@ public sealed class ArrangeTests(Workplace place) : InBrowser(place)
         Browser.Until(() => !Browser.Has("[data-guide]"), "taken away");
 
         var pointer = Window(150, 250);
-        new Actions(Browser.Driver).KeyDown(Keys.Control).ScrollFromOrigin(new WheelInputDevice.ScrollOrigin { Viewport = true, XOffset = pointer.X, YOffset = pointer.Y }, 0, -300).KeyUp(Keys.Control).Perform();
-        Browser.Until(() => Math.Abs(Window(150, 250).X - pointer.X) <= 2 && Math.Abs(Window(150, 250).Y - pointer.Y) <= 2 && Browser.Find("#zoom-figure").Text != "60 %", "zoomed about the pointer");
+        new Actions(Browser.Driver).KeyDown(Keys.Control).ScrollFromOrigin(new WheelInputDevice.ScrollOrigin
+        {
+            Viewport = true,
+            XOffset = pointer.X,
+            YOffset = pointer.Y
+        }, 0, -300).KeyUp(Keys.Control).Perform();
+        Browser.Until(() => Math.Abs(Window(150, 250).X - pointer.X) <= 2 && Math.Abs(Window(150, 250).Y - pointer.Y) <= 2
+            && Browser.Find("#zoom-figure").Text != "60 %", "zoomed about the pointer");
     }
 
     [Fact]
@@ -457,7 +477,8 @@ public sealed class ArrangeTests(Workplace place) : InBrowser(place)
         Eventually(_id, f => f.Length == 0, "removed");
         Browser.Click("#history-button");
         Browser.Until(() => Browser.Driver.FindElements(By.CssSelector("#history-list [data-sequence]")).Count == 4, "three things and the beginning");
-        Browser.Driver.FindElements(By.CssSelector("#history-list .history-words, #history-list [data-sequence='0'] span")).Select(e => e.Text.Split(" \u00b7 ")[0]).ShouldBe(["Remove frame", "Move frame", "Make placeholder", "The beginning"]);
+        Browser.Driver.FindElements(By.CssSelector("#history-list .history-words, #history-list [data-sequence='0'] span"))
+            .Select(e => e.Text.Split(" \u00b7 ")[0]).ShouldBe(["Remove frame", "Move frame", "Make placeholder", "The beginning"]);
         Browser.Click("#history-list [data-sequence='1']");
         Eventually(_id, f => f.Length == 1 && Near(f[0], "x", 100, 1.5), "as it was after the first");
         Browser.Until(() => Browser.Has("#frames .frame"), "and shown");

@@ -13,7 +13,15 @@ public sealed class BundleTests(Workplace place) : InBrowser(place)
     {
         int id = await Server.NewPublicationAsync("Kiln Post", pages: 2);
         var frames = await FilledAsync(id, (60, 60, 200, 120), (60, 220, 120, 120));
-        await Server.PostAsync($"/api/publications/{id}/frames", new { page = 2, x = 60, y = 60, width = 200, height = 60, text = new { paragraphs = new[] { new { text = "Jugs, mugs and bowls", family = "Fraunces", size = 22 } } } });
+        await Server.PostAsync($"/api/publications/{id}/frames", new
+        {
+            page = 2,
+            x = 60,
+            y = 60,
+            width = 200,
+            height = 60,
+            text = new { paragraphs = new[] { new { text = "Jugs, mugs and bowls", family = "Fraunces", size = 22 } } }
+        });
         int rule = (await Server.PostAsync($"/api/publications/{id}/rules", new { name = "Airy", fit = "fit" })).GetProperty("id").GetInt32();
         await Server.PostAsync($"/api/publications/{id}/rules/{rule}/put", new { frameIds = frames[..1] });
         return id;
@@ -52,7 +60,8 @@ public sealed class BundleTests(Workplace place) : InBrowser(place)
         int copy = taken.GetProperty("id").GetInt32();
         await File.WriteAllBytesAsync(Pictures["again.zip"], await elsewhere.Client.GetByteArrayAsync($"/api/publications/{copy}/bundle"));
         JsonOf(Pictures["again.zip"]).ShouldBe(JsonOf(bundle));
-        (await elsewhere.GetAsync($"/api/publications/{copy}")).GetProperty("frames").ToString().ShouldBe((await Server.GetAsync($"/api/publications/{id}")).GetProperty("frames").ToString());
+        (await elsewhere.GetAsync($"/api/publications/{copy}")).GetProperty("frames").ToString()
+            .ShouldBe((await Server.GetAsync($"/api/publications/{id}")).GetProperty("frames").ToString());
 
         await File.WriteAllBytesAsync(Pictures["here.pdf"], await Server.Client.GetByteArrayAsync($"/api/publications/{id}/output.pdf"));
         await File.WriteAllBytesAsync(Pictures["there.pdf"], await elsewhere.Client.GetByteArrayAsync($"/api/publications/{copy}/output.pdf"));
@@ -64,7 +73,8 @@ public sealed class BundleTests(Workplace place) : InBrowser(place)
     public async Task Changed_and_missing_files_arrive_as_changed_and_missing()
     {
         Directory.CreateDirectory(Pictures["work"]);
-        foreach (var (name, width) in new[] { ("wide.jpg", 300), ("tall.jpg", 120), ("same.jpg", 200) }) File.WriteAllBytes(Pictures[$"work/{name}"], ApiTests.Jpeg(width, 200));
+        foreach (var (name, width) in new[] { ("wide.jpg", 300), ("tall.jpg", 120), ("same.jpg", 200) })
+            File.WriteAllBytes(Pictures[$"work/{name}"], ApiTests.Jpeg(width, 200));
         int id = await Server.NewPublicationAsync("Handed over", pages: 1, facing: false);
         await Server.PostAsync($"/api/publications/{id}/images/folder", new { folder = Pictures["work"] });
         File.WriteAllBytes(Pictures["work/wide.jpg"], ApiTests.Jpeg(400, 100, 2));
@@ -78,11 +88,14 @@ public sealed class BundleTests(Workplace place) : InBrowser(place)
         Browser.Driver.Navigate().GoToUrl($"{elsewhere.Address}/publications/{taken.GetProperty("id")}/images");
         Browser.Find("#images[data-ready]");
         // What is missing still shows, by the preview that came along.
-        Browser.Until(() => Browser.Run<bool>("return document.images.length >= 3 && [...document.images].every(i => i.complete && i.naturalWidth > 0)"), "all three are seen");
+        Browser.Until(() => Browser.Run<bool>("return document.images.length >= 3 && [...document.images].every(i => i.complete && i.naturalWidth > 0)"),
+            "all three are seen");
         Browser.Click("[name=show][value=Changed]");
-        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector("#image-list .thumb-name")).Select(n => n.GetDomProperty("textContent")).SequenceEqual(["wide.jpg"]), "the changed one");
+        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector("#image-list .thumb-name")).Select(n => n.GetDomProperty("textContent"))
+            .SequenceEqual(["wide.jpg"]), "the changed one");
         Browser.Click("[name=show][value=Missing]");
-        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector("#image-list .thumb-name")).Select(n => n.GetDomProperty("textContent")).SequenceEqual(["tall.jpg"]), "the missing one");
+        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector("#image-list .thumb-name")).Select(n => n.GetDomProperty("textContent"))
+            .SequenceEqual(["tall.jpg"]), "the missing one");
     }
 
     [Fact]
@@ -109,7 +122,8 @@ public sealed class BundleTests(Workplace place) : InBrowser(place)
             other.Write("no picture");
         }
         Browser.Send("#bundle-file", path);
-        Browser.Until(() => Browser.Find("#intake-words").Text.Contains("something as quarters.jpg that cannot be used", StringComparison.Ordinal), "the refusal");
+        Browser.Until(() => Browser.Find("#intake-words").Text.Contains("something as quarters.jpg that cannot be used", StringComparison.Ordinal),
+            "the refusal");
         (await Server.GetAsync("/api/publications")).GetArrayLength().ShouldBe(before);
         Directory.GetFileSystemEntries(Path.Combine(Server.DataFolder, "incoming")).ShouldBeEmpty();
 
@@ -125,7 +139,8 @@ public sealed class BundleTests(Workplace place) : InBrowser(place)
     public async Task A_publication_is_put_away_from_the_shelf_and_brought_back()
     {
         int id = await Server.NewPublicationAsync("Last year's prices");
-        string cover = $".shelf-item a[href='/publications/{id}/desk']", away = "[aria-label=\"Put away Last year's prices\"]", back = "[aria-label=\"Bring back Last year's prices\"]";
+        string cover = $".shelf-item a[href='/publications/{id}/desk']", away = "[aria-label=\"Put away Last year's prices\"]",
+            back = "[aria-label=\"Bring back Last year's prices\"]";
         Go("/");
         Browser.Find(cover);
         Browser.Click(away);

@@ -144,7 +144,8 @@ public sealed class DeskTests(Workplace place) : InBrowser(place)
         Browser.Until(() => Browser.Find("#intake-words").Text.StartsWith("4 of 5 came in", StringComparison.Ordinal), "the report", 60);
         Browser.Find("#intake-problems").Text.ShouldContain("notes.png");
         Browser.Until(() => Browser.Driver.FindElements(By.CssSelector(".thumb")).Count == 4, "the contact sheet");
-        Browser.Until(() => Browser.Run<bool>("return [...document.querySelectorAll('.thumb img')].every(i => i.complete && i.naturalWidth > 0)"), "the thumbnails");
+        Browser.Until(() => Browser.Run<bool>("return [...document.querySelectorAll('.thumb img')].every(i => i.complete && i.naturalWidth > 0)"),
+            "the thumbnails");
         var turned = Browser.Driver.FindElements(By.CssSelector(".thumb"))[3];
         turned.Text.ShouldContain("400 \u00d7 300 px");
         turned.Text.ShouldContain("150 ppi \u00b7 turned");
@@ -165,12 +166,14 @@ public sealed class DeskTests(Workplace place) : InBrowser(place)
             Browser.Click($"[data-fit={label}]");
             frame = Eventually(id, f => f[0].GetProperty("placement").GetProperty("applied").GetString() == applied, label);
             var matrix = frame.GetProperty("placement").GetProperty("matrix").EnumerateArray().Select(v => v.GetDouble()).ToArray();
-            Browser.Until(() => Browser.Run<IReadOnlyCollection<object>>("const m = document.querySelector('#frames image').transform.baseVal.consolidate().matrix; return [m.a, m.b, m.c, m.d, m.e, m.f]")
+            Browser.Until(() => Browser.Run<IReadOnlyCollection<object>>("const m = document.querySelector('#frames " +
+                "image').transform.baseVal.consolidate().matrix; return [m.a, m.b, m.c, m.d, m.e, m.f]")
                 .Select(v => Convert.ToDouble(v, CultureInfo.InvariantCulture)).Zip(matrix).All(p => Math.Abs(p.First - p.Second) < 1e-3), label + " is shown");
             Browser.Until(() => Browser.Find($"[data-fit={label}]").GetAttribute("aria-pressed") == "true", label + " is marked");
         }
         Browser.Click("[aria-label='Top left']");
-        Eventually(id, f => f[0].GetProperty("set").TryGetProperty("align", out var a) && a.ValueKind == JsonValueKind.Array && a[0].GetDouble() == 0, "aligned");
+        Eventually(id, f => f[0].GetProperty("set").TryGetProperty("align", out var a) && a.ValueKind == JsonValueKind.Array && a[0].GetDouble() == 0,
+            "aligned");
         Browser.Until(() => Browser.Find("[aria-label='Top left']").GetAttribute("aria-pressed") == "true", "the alignment is marked");
         Browser.Send("#canvas", ".");
         Eventually(id, f => f[0].GetProperty("placement").GetProperty("applied").GetString() == "fit", "the next fit");
@@ -245,19 +248,32 @@ public sealed class DeskTests(Workplace place) : InBrowser(place)
     public async Task A_folder_dropped_on_the_tray_gives_the_pictures_of_all_folders_in_it()
     {
         Directory.CreateDirectory(Pictures["drop/inner/deep"]);
-        foreach (var (name, width) in new[] { ("a.jpg", 60), ("inner/b.jpg", 70), ("inner/deep/c.jpg", 80), (".hidden.jpg", 90) }) File.WriteAllBytes(Pictures[$"drop/{name}"], ApiTests.Jpeg(width, 50));
+        foreach (var (name, width) in new[] { ("a.jpg", 60), ("inner/b.jpg", 70), ("inner/deep/c.jpg", 80), (".hidden.jpg", 90) })
+            File.WriteAllBytes(Pictures[$"drop/{name}"], ApiTests.Jpeg(width, 50));
         File.WriteAllText(Pictures["drop/inner/notes.txt"], "no picture");
         int id = OpenDesk(await Server.NewPublicationAsync("Dropped folder", pages: 1, facing: false));
         var table = Window(100, 100);
         // Through the browser's own way of dragging: a folder cannot be made up by script.
         foreach (string kind in new[] { "dragEnter", "dragOver", "drop" })
         {
-            Browser.Driver.ExecuteCdpCommand("Input.dispatchDragEvent", new() { ["type"] = kind, ["x"] = table.X, ["y"] = table.Y, ["data"] = new Dictionary<string, object> { ["items"] = Array.Empty<object>(), ["files"] = new[] { Pictures["drop"] }, ["dragOperationsMask"] = 1 } });
+            Browser.Driver.ExecuteCdpCommand("Input.dispatchDragEvent", new()
+            {
+                ["type"] = kind,
+                ["x"] = table.X,
+                ["y"] = table.Y,
+                ["data"] = new Dictionary<string, object>
+                {
+                    ["items"] = Array.Empty<object>(),
+                    ["files"] = new[] { Pictures["drop"] },
+                    ["dragOperationsMask"] = 1
+                }
+            });
         }
         Browser.Until(() => Browser.Find("#intake-words").Text.Contains("3 of 4 came in", StringComparison.Ordinal), "the report");
         Browser.Find("#intake-problems").Text.ShouldContain("notes.txt");
         Browser.Click("#arrivals-card [data-into=Tray]");
-        (await Server.GetAsync($"/api/publications/{id}")).GetProperty("images").EnumerateArray().Select(i => i.GetProperty("name").GetString()).Order().ShouldBe(["a.jpg", "b.jpg", "c.jpg"]);
+        (await Server.GetAsync($"/api/publications/{id}")).GetProperty("images").EnumerateArray().Select(i => i.GetProperty("name").GetString()).Order()
+            .ShouldBe(["a.jpg", "b.jpg", "c.jpg"]);
         Browser.Until(() => Browser.Driver.FindElements(By.CssSelector("[data-tray]")).Count == 3, "all wait in the tray");
     }
 
@@ -282,7 +298,8 @@ public sealed class DeskTests(Workplace place) : InBrowser(place)
         int id = OpenDesk(await Server.NewPublicationAsync("Shared", pages: 1, facing: false));
         Draw(id, (60, 60), (260, 260));
         int frame = (await FramesAsync(id))[0].GetProperty("id").GetInt32();
-        using var answer = await Server.Client.PatchAsync($"/api/publications/{id}/frames/{frame}", new StringContent("""{"x":"40mm"}""", System.Text.Encoding.UTF8, "application/json"));
+        using var answer = await Server.Client.PatchAsync($"/api/publications/{id}/frames/{frame}",
+            new StringContent("""{"x":"40mm"}""", System.Text.Encoding.UTF8, "application/json"));
         answer.IsSuccessStatusCode.ShouldBeTrue();
         Browser.Until(() => Browser.Find("#frame-x").GetDomProperty("value") == "40", "this window shows the other's edit");
     }

@@ -22,9 +22,11 @@ public sealed class DiskFullTests(Xunit.Abstractions.ITestOutputHelper output)
 
         // Each content once, so that none is the same picture as another.
         byte[] picture = Noise();
-        var report = (await SendAsync(server, id, Enumerable.Range(0, 40).Select(i => ($"p{i:00}.jpg", (byte[])[.. picture, (byte)i])))).GetProperty("report").EnumerateArray().ToList();
+        var report = (await SendAsync(server, id, Enumerable.Range(0, 40).Select(i => ($"p{i:00}.jpg", (byte[])[.. picture, (byte)i])))).GetProperty("report")
+            .EnumerateArray().ToList();
         report.Count.ShouldBe(40);
-        var (cameIn, refused) = (report.Where(r => r.GetProperty("error").ValueKind == JsonValueKind.Null).ToList(), report.Select(r => r.GetProperty("error").GetString()).OfType<string>().ToList());
+        var (cameIn, refused) = (report.Where(r => r.GetProperty("error").ValueKind == JsonValueKind.Null).ToList(),
+            report.Select(r => r.GetProperty("error").GetString()).OfType<string>().ToList());
         cameIn.Count.ShouldBeInRange(1, 39);
         refused.ShouldAllBe(e => e.Contains("its disk may be full", StringComparison.Ordinal) || e.Contains("disk is full", StringComparison.Ordinal));
 
@@ -38,7 +40,8 @@ public sealed class DiskFullTests(Xunit.Abstractions.ITestOutputHelper output)
         int made = 0;
         while (status == HttpStatusCode.Created && made++ < 2000)
         {
-            using var answer = await server.Client.PostAsJsonAsync($"/api/publications/{id}/frames", new { page = 1, x = 10, y = 10, width = 50, height = 50, name = new string('n', 200) });
+            using var answer = await server.Client.PostAsJsonAsync($"/api/publications/{id}/frames",
+                new { page = 1, x = 10, y = 10, width = 50, height = 50, name = new string('n', 200) });
             (status, words) = (answer.StatusCode, await answer.Content.ReadAsStringAsync());
         }
         status.ShouldBe(HttpStatusCode.InsufficientStorage);
@@ -82,7 +85,8 @@ public sealed class DiskFullTests(Xunit.Abstractions.ITestOutputHelper output)
         using var answer = await server.Client.PostAsync($"/api/publications/{publication}/imports", form);
         string job = (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("id").GetString()!;
         JsonElement status = default;
-        Browser.Until(() => (status = server.GetAsync($"/api/publications/{publication}/imports/{job}").Result).GetProperty("state").GetString() is "done" or "stopped", "the job ends", 60);
+        Browser.Until(() => (status = server.GetAsync($"/api/publications/{publication}/imports/{job}").Result).GetProperty("state")
+            .GetString() is "done" or "stopped", "the job ends", 60);
         return status;
     }
 }

@@ -15,7 +15,8 @@ public sealed class FlatplanTests(Workplace place) : InBrowser(place)
     private void Until(string names, string what)
     {
         Browser.Until(() => Names() == names, what);
-        Browser.Until(() => !Browser.Has("#flatplan[aria-busy]") && Browser.Driver.FindElements(By.CssSelector(".plan-page")).Count == names.Length, "it is shown");
+        Browser.Until(() => !Browser.Has("#flatplan[aria-busy]") && Browser.Driver.FindElements(By.CssSelector(".plan-page")).Count == names.Length,
+            "it is shown");
     }
 
     private IWebElement Page(int number) => Browser.Find($".plan-page[data-page='{number}']");
@@ -30,7 +31,8 @@ public sealed class FlatplanTests(Workplace place) : InBrowser(place)
     public async Task Pages_are_drawn_to_another_place_added_copied_removed_and_all_of_it_undone()
     {
         _id = await Server.NewPublicationAsync("Planned", pages: 6);
-        for (int page = 1; page <= 6; page++) await Server.PostAsync($"/api/publications/{_id}/frames", new { page, x = 50, y = 50, width = 50 * page, height = 100, name = $"{page}" });
+        for (int page = 1; page <= 6; page++)
+            await Server.PostAsync($"/api/publications/{_id}/frames", new { page, x = 50, y = 50, width = 50 * page, height = 100, name = $"{page}" });
         Go($"/publications/{_id}/flatplan");
         Browser.Until(() => Browser.Driver.FindElements(By.CssSelector(".plan-picture svg")).Count == 4, "the miniatures");
         Browser.Driver.FindElements(By.CssSelector(".plan-folios a")).Select(a => a.Text).ShouldBe(["1", "2", "3", "4", "5", "6"]);

@@ -10,11 +10,13 @@ using Formatum.Web.Desk;
 namespace Formatum.Web.Tests;
 
 /// <summary>
-/// Whatever is sent, from a fixed seed: no answer is a failure of the program, none takes long, and what was refused changed nothing. FORMATUM_FUZZ gives how many rounds, where more are wanted than CI has time for.
+/// Whatever is sent, from a fixed seed: no answer is a failure of the program, none takes long, and what was refused changed nothing. FORMATUM_FUZZ gives how
+/// many rounds, where more are wanted than CI has time for.
 /// </summary>
 public sealed class FuzzTests(Workplace place) : IClassFixture<Workplace>
 {
-    private static readonly int Rounds = int.TryParse(Environment.GetEnvironmentVariable("FORMATUM_FUZZ"), CultureInfo.InvariantCulture, out int rounds) ? rounds : 900;
+    private static readonly int Rounds = int.TryParse(Environment.GetEnvironmentVariable("FORMATUM_FUZZ"), CultureInfo.InvariantCulture, out int rounds)
+        ? rounds : 900;
 
     private const int Seed = 20_261_126;
 
@@ -28,8 +30,26 @@ public sealed class FuzzTests(Workplace place) : IClassFixture<Workplace>
         string at = $"/api/publications/{id}";
         int image = (await Server.UploadAsync(id, ("a.jpg", ApiTests.Jpeg(60, 40))))[0].GetProperty("id").GetInt32();
         int rule = (await Server.PostAsync($"{at}/rules", new { name = "R", fit = "fit" })).GetProperty("id").GetInt32();
-        int frame = (await Server.PostAsync($"{at}/frames", new { page = 1, x = 10, y = 10, width = 100, height = 80, imageId = image, ruleId = rule, name = "F" })).GetProperty("id").GetInt32();
-        int text = (await Server.PostAsync($"{at}/frames", new { page = 2, x = 10, y = 10, width = 100, height = 80, text = new { paragraphs = new[] { new { text = "Words" } } } })).GetProperty("id").GetInt32();
+        int frame = (await Server.PostAsync($"{at}/frames", new
+        {
+            page = 1,
+            x = 10,
+            y = 10,
+            width = 100,
+            height = 80,
+            imageId = image,
+            ruleId = rule,
+            name = "F"
+        })).GetProperty("id").GetInt32();
+        int text = (await Server.PostAsync($"{at}/frames", new
+        {
+            page = 2,
+            x = 10,
+            y = 10,
+            width = 100,
+            height = 80,
+            text = new { paragraphs = new[] { new { text = "Words" } } }
+        })).GetProperty("id").GetInt32();
         int master = (await Server.PostAsync($"{at}/masters", new { name = "M" })).GetProperty("id").GetInt32();
         return (id,
         [
@@ -62,8 +82,10 @@ public sealed class FuzzTests(Workplace place) : IClassFixture<Workplace>
 
     private static readonly string[] Odd =
     [
-        "null", "true", "-1", "0", "1e308", "-1e308", "2147483647", "-2147483648", "9223372036854775807", "0.1", "\"\"", "\" \"", "\"NaN\"", "\"Infinity\"", "\"1e999mm\"", "\"\\u0000\"", "\"\\ud800\"",
-        "\"<b>&\\\"'\"", "\"../../etc\"", "[]", "[null]", "[[]]", "{}", "{\"x\":{\"x\":{}}}", "\"" + new string('a', 5000) + "\"", "[1,2,3,4,5,6,7,8,9]", "\"12mm\"", "\"fill\"", "1", "99999",
+        "null", "true", "-1", "0", "1e308", "-1e308", "2147483647", "-2147483648", "9223372036854775807", "0.1", "\"\"", "\" \"", "\"NaN\"", "\"Infinity\"",
+            "\"1e999mm\"", "\"\\u0000\"", "\"\\ud800\"",
+        "\"<b>&\\\"'\"", "\"../../etc\"", "[]", "[null]", "[[]]", "{}", "{\"x\":{\"x\":{}}}", "\"" + new string('a', 5000) + "\"", "[1,2,3,4,5,6,7,8,9]",
+            "\"12mm\"", "\"fill\"", "1", "99999",
     ];
 
     /// <summary>A body with one or more of its values put out of place.</summary>
@@ -106,7 +128,8 @@ public sealed class FuzzTests(Workplace place) : IClassFixture<Workplace>
             string? body = target.Body is null ? null : Spoiled(target.Body, random);
             using var request = new HttpRequestMessage(new(target.Method), target.Address);
             if (body is not null) request.Content = new StringContent(body, Encoding.UTF8, "application/json");
-            if (random.Next(10) == 0) request.Headers.TryAddWithoutValidation("If-Match", new[] { "1", "\"3\"", "*", "x", "-1", "99999999999999999999" }[random.Next(6)]);
+            if (random.Next(10) == 0)
+                request.Headers.TryAddWithoutValidation("If-Match", new[] { "1", "\"3\"", "*", "x", "-1", "99999999999999999999" }[random.Next(6)]);
             var took = Stopwatch.StartNew();
             using var answer = await Server.Client.SendAsync(request);
             string told = $"round {round}: {target.Method} {target.Address} {body} -> {(int)answer.StatusCode} {await answer.Content.ReadAsStringAsync()}";
@@ -132,12 +155,14 @@ public sealed class FuzzTests(Workplace place) : IClassFixture<Workplace>
         int id = await Server.NewPublicationAsync("Bytes");
         using var folder = new TempFolder();
         using var quarters = TestPictures.Quarters(64, 48);
-        var whole = new[] { "jpg", "png", "tif", "webp" }.Select(e => (Name: $"q.{e}", Bytes: File.ReadAllBytes(TestPictures.Save(quarters, folder[$"q.{e}"], 150)))).ToList();
+        var whole = new[] { "jpg", "png", "tif", "webp" }.Select(e => (Name: $"q.{e}", Bytes: File.ReadAllBytes(TestPictures.Save(quarters, folder[$"q.{e}"],
+            150)))).ToList();
         whole.Add(("q.svg", Encoding.UTF8.GetBytes("""<svg xmlns="http://www.w3.org/2000/svg" width="40" height="30"><rect width="40" height="30" fill="#c04"/></svg>""")));
         byte[] good = ApiTests.Jpeg(31, 17);
         for (int batch = 0; batch < Math.Max(4, Rounds / 75); batch++)
         {
-            var files = Enumerable.Range(0, 25).Select(i => whole[random.Next(whole.Count)] is var (name, bytes) ? ($"{i}{name}", Spoiled(bytes, random)) : default).Append(("good.jpg", good)).ToArray();
+            var files = Enumerable.Range(0, 25).Select(i => whole[random.Next(whole.Count)] is var (name, bytes) ? ($"{i}{name}", Spoiled(bytes, random))
+                : default).Append(("good.jpg", good)).ToArray();
             var arrived = await Server.UploadAsync(id, files);
             arrived.GetArrayLength().ShouldBe(26);
             arrived[25].TryGetProperty("id", out _).ShouldBeTrue($"batch {batch}: a good one comes in whatever is beside it");

@@ -20,7 +20,15 @@ public sealed class ImagesTests : InBrowser
         int id = await Server.NewPublicationAsync();
         var linked = await Server.PostAsync($"/api/publications/{id}/images/folder", new { folder = Pictures["work"], within = true });
         var images = linked.EnumerateArray().ToDictionary(i => i.GetProperty("name").GetString()!, i => i.GetProperty("id").GetInt32());
-        int frame = (await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 60, y = 60, width = 120, height = 120, imageId = images["wide.jpg"] })).GetProperty("id").GetInt32();
+        int frame = (await Server.PostAsync($"/api/publications/{id}/frames", new
+        {
+            page = 1,
+            x = 60,
+            y = 60,
+            width = 120,
+            height = 120,
+            imageId = images["wide.jpg"]
+        })).GetProperty("id").GetInt32();
         return (id, images, frame);
     }
 
@@ -41,7 +49,8 @@ public sealed class ImagesTests : InBrowser
         var (id, images, frame) = await BeginAsync();
         OpenImages(id);
         Shown().Order().ShouldBe(["square.jpg", "tall.jpg", "wide.jpg"]);
-        foreach (var (filter, expected) in new[] { ("Unplaced", "square.jpg tall.jpg"), ("Placed", "wide.jpg"), ("Portrait", "tall.jpg"), ("Landscape", "wide.jpg"), ("Square", "square.jpg"), ("Missing", ""), ("All", "square.jpg tall.jpg wide.jpg") })
+        foreach (var (filter, expected) in new[] { ("Unplaced", "square.jpg tall.jpg"), ("Placed", "wide.jpg"), ("Portrait", "tall.jpg"),
+            ("Landscape", "wide.jpg"), ("Square", "square.jpg"), ("Missing", ""), ("All", "square.jpg tall.jpg wide.jpg") })
         {
             Browser.Click($"[name=show][value={filter}]");
             Browser.Until(() => string.Join(' ', Shown().Order()) == expected, filter);
@@ -78,7 +87,8 @@ public sealed class ImagesTests : InBrowser
         (await ImageAsync(id, images["wide.jpg"])).GetProperty("contentHash").GetString().ShouldBe(before);
 
         Browser.Click("#update-all");
-        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector($"#update-body [data-touched='{frame}'] .frame-picture")).Count == 2, "before and after");
+        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector($"#update-body [data-touched='{frame}'] .frame-picture")).Count == 2,
+            "before and after");
         Browser.Find("#update-body dl").Text.ShouldContain("\u2192");
         (await ImageAsync(id, images["wide.jpg"])).GetProperty("contentHash").GetString().ShouldBe(before, "a proposal changes nothing");
         Browser.Click("#take-update");
@@ -142,7 +152,8 @@ public sealed class ImagesTests : InBrowser
 
     private async Task PatchAsync(int publication, int frame, object body)
     {
-        using var answer = await System.Net.Http.Json.HttpClientJsonExtensions.PatchAsJsonAsync(Server.Client, $"/api/publications/{publication}/frames/{frame}", body);
+        using var answer = await System.Net.Http.Json.HttpClientJsonExtensions.PatchAsJsonAsync(Server.Client,
+            $"/api/publications/{publication}/frames/{frame}", body);
         answer.EnsureSuccessStatusCode();
     }
 }

@@ -7,7 +7,8 @@ using OpenQA.Selenium;
 
 namespace Formatum.Web.Tests;
 
-/// <summary>Pictures brought in by jobs: ZIPs, folders within folders, the same content twice, bad files among good ones, a server that stops half way.</summary>
+/// <summary>Pictures brought in by jobs: ZIPs, folders within folders, the same content twice, bad files among good ones, a server that stops half
+/// way.</summary>
 public sealed class ImportTests : IDisposable
 {
     private readonly TempFolder _folder = new();
@@ -47,7 +48,8 @@ public sealed class ImportTests : IDisposable
     }
 
     private async Task<string[]> NamesAsync(int publication) =>
-        [.. (await _server.GetAsync($"/api/publications/{publication}")).GetProperty("images").EnumerateArray().Select(i => i.GetProperty("name").GetString()!)];
+        [.. (await _server.GetAsync($"/api/publications/{publication}")).GetProperty("images").EnumerateArray()
+            .Select(i => i.GetProperty("name").GetString()!)];
 
     private static byte[] Zip(params (string Name, byte[] Content)[] files)
     {
@@ -68,9 +70,11 @@ public sealed class ImportTests : IDisposable
     {
         int id = await _server.NewPublicationAsync();
         byte[] one = ApiTests.Jpeg(60, 40, 1), two = ApiTests.Jpeg(60, 40, 2);
-        var ended = await SendAsync(id, ("batch.zip", Zip(("pots/one.jpg", one), ("../../climb.jpg", two), ("pots/", []), ("notes.txt", "words"u8.ToArray()), ("__extra/one.jpg", one), ("cut.jpg", one[..900]))));
+        var ended = await SendAsync(id, ("batch.zip", Zip(("pots/one.jpg", one), ("../../climb.jpg", two), ("pots/", []), ("notes.txt", "words"u8.ToArray()),
+            ("__extra/one.jpg", one), ("cut.jpg", one[..900]))));
         (ended.GetProperty("total").GetInt32(), ended.GetProperty("cameIn").GetInt32()).ShouldBe((4, 2));
-        ended.GetProperty("report").EnumerateArray().Where(r => r.GetProperty("error").ValueKind == JsonValueKind.String).Select(r => r.GetProperty("name").GetString()).ShouldBe(["notes.txt", "cut.jpg"]);
+        ended.GetProperty("report").EnumerateArray().Where(r => r.GetProperty("error").ValueKind == JsonValueKind.String)
+            .Select(r => r.GetProperty("name").GetString()).ShouldBe(["notes.txt", "cut.jpg"]);
         (await NamesAsync(id)).ShouldBe(["one.jpg", "climb.jpg"]);
         Directory.EnumerateFiles(Path.GetDirectoryName(_server.DataFolder)!, "climb*", SearchOption.AllDirectories).ShouldBeEmpty();
 
@@ -86,7 +90,8 @@ public sealed class ImportTests : IDisposable
         byte[] same = ApiTests.Jpeg(60, 40, 3);
         var ended = await SendAsync(id, ("first.jpg", same), ("second.jpg", same), ("other.jpg", ApiTests.Jpeg(60, 40, 4)));
         (ended.GetProperty("cameIn").GetInt32(), ended.GetProperty("same").GetInt32()).ShouldBe((2, 1));
-        ended.GetProperty("report").EnumerateArray().Single(r => r.GetProperty("sameAs").ValueKind == JsonValueKind.String).GetProperty("sameAs").GetString().ShouldBe("first.jpg");
+        ended.GetProperty("report").EnumerateArray().Single(r => r.GetProperty("sameAs").ValueKind == JsonValueKind.String).GetProperty("sameAs").GetString()
+            .ShouldBe("first.jpg");
         (await NamesAsync(id)).ShouldBe(["first.jpg", "other.jpg"]);
         (await _server.GetAsync($"/api/publications/{id}")).GetProperty("images")[0].GetProperty("otherNames")[0].GetString().ShouldBe("second.jpg");
         (await SendAsync(id, ("first.jpg", same))).GetProperty("same").GetInt32().ShouldBe(1);
@@ -96,7 +101,8 @@ public sealed class ImportTests : IDisposable
     public async Task Folders_within_folders_are_linked_where_they_are_and_one_that_vanishes_is_told()
     {
         int id = await _server.NewPublicationAsync();
-        foreach (var (name, tint) in new[] { ("top.jpg", 1), ("a/inner.jpg", 2), ("a/b/deep.jpg", 3) }) File.WriteAllBytes(_folder["open/" + name], ApiTests.Jpeg(60, 40, tint));
+        foreach (var (name, tint) in new[] { ("top.jpg", 1), ("a/inner.jpg", 2), ("a/b/deep.jpg", 3) })
+            File.WriteAllBytes(_folder["open/" + name], ApiTests.Jpeg(60, 40, tint));
         var begun = await _server.PostAsync($"/api/publications/{id}/imports/folder", new { folder = _folder["open"], within = true });
         (await EndedAsync(id, begun.GetProperty("id").GetString()!)).GetProperty("cameIn").GetInt32().ShouldBe(3);
         (await NamesAsync(id)).Order().ShouldBe(["deep.jpg", "inner.jpg", "top.jpg"]);

@@ -63,7 +63,8 @@ public abstract class InBrowser : IClassFixture<Workplace>
     /// <summary>Where a point of the spread is in the window.</summary>
     protected (int X, int Y) Window(double x, double y)
     {
-        var at = Browser.Run<IReadOnlyCollection<object>>("const m = document.getElementById('spread').getScreenCTM(); const p = new DOMPoint(arguments[0], arguments[1]).matrixTransform(m); return [p.x, p.y];", x, y)
+        var at = Browser.Run<IReadOnlyCollection<object>>("const m = document.getElementById('spread').getScreenCTM(); const p = new " +
+            "DOMPoint(arguments[0], arguments[1]).matrixTransform(m); return [p.x, p.y];", x, y)
             .Select(v => Convert.ToDouble(v, CultureInfo.InvariantCulture)).ToArray();
         return ((int)Math.Round(at[0]), (int)Math.Round(at[1]));
     }
@@ -81,7 +82,8 @@ public abstract class InBrowser : IClassFixture<Workplace>
 
     protected void Press(params string[] keys) => Actions().SendKeys(string.Concat(keys)).Perform();
 
-    protected async Task<JsonElement[]> FramesAsync(int publication) => [.. (await Server.GetAsync($"/api/publications/{publication}")).GetProperty("frames").EnumerateArray()];
+    protected async Task<JsonElement[]> FramesAsync(int publication) => [.. (await Server.GetAsync($"/api/publications/{publication}")).GetProperty("frames")
+        .EnumerateArray()];
 
     /// <summary>Waits until the page shows what the server has answered.</summary>
     protected void Settled() => Browser.Until(() => !Browser.Has("#desk[aria-busy]"), "the page has settled");
@@ -115,7 +117,8 @@ public abstract class InBrowser : IClassFixture<Workplace>
         int image = (await Server.UploadAsync(publication, ("quarters.jpg", jpeg)))[0].GetProperty("id").GetInt32();
         var ids = new List<int>();
         foreach (var (x, y, width, height) in boxes)
-            ids.Add((await Server.PostAsync($"/api/publications/{publication}/frames", new { page = 1, x, y, width, height, imageId = image })).GetProperty("id").GetInt32());
+            ids.Add((await Server.PostAsync($"/api/publications/{publication}/frames", new { page = 1, x, y, width, height, imageId = image }))
+                .GetProperty("id").GetInt32());
         return [.. ids];
     }
 

@@ -19,7 +19,8 @@ public sealed class KillTests
                 {
                     for (int i = 0; i < 400; i++)
                     {
-                        using var answer = await server.Client.PostAsJsonAsync($"/api/publications/{id}/frames", new { page = 1, x = thread, y = i, width = 10, height = 10 });
+                        using var answer = await server.Client.PostAsJsonAsync($"/api/publications/{id}/frames",
+                            new { page = 1, x = thread, y = i, width = 10, height = 10 });
                         var frame = JsonSerializer.Deserialize<JsonElement>(await answer.Content.ReadAsStringAsync());
                         lock (answered) answered.Add(frame.GetProperty("id").GetInt32());
                     }
@@ -34,7 +35,8 @@ public sealed class KillTests
             server.Kill();
             await Task.WhenAll(edits);
             server.StartAgain();
-            var there = (await server.GetAsync($"/api/publications/{id}")).GetProperty("frames").EnumerateArray().Select(f => f.GetProperty("id").GetInt32()).ToHashSet();
+            var there = (await server.GetAsync($"/api/publications/{id}")).GetProperty("frames").EnumerateArray().Select(f => f.GetProperty("id").GetInt32())
+                .ToHashSet();
             answered.IsSubsetOf(there).ShouldBeTrue();
             there.Count.ShouldBeLessThanOrEqualTo(answered.Count + 4 * (round + 1));
             answered = there;

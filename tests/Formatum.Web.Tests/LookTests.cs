@@ -22,7 +22,8 @@ public sealed class LookTests(Workplace place) : InBrowser(place)
     private void Pick(string css, string value)
     {
         Settled();
-        Browser.Run<object?>("const f = document.querySelector(arguments[0]); f.value = arguments[1]; f.dispatchEvent(new Event('change', { bubbles: true })); return null;", css, value);
+        Browser.Run<object?>("const f = document.querySelector(arguments[0]); f.value = arguments[1]; f.dispatchEvent(new Event('change', { bubbles: true " +
+            "})); return null;", css, value);
     }
 
     [Fact]
@@ -45,7 +46,8 @@ public sealed class LookTests(Workplace place) : InBrowser(place)
         Type("#look-blur", "4mm" + Keys.Enter);
         var looked = Look(Frame(id, first, f => Math.Abs(Look(f).GetProperty("shadow").GetProperty("blur").GetDouble() - 4 * 72 / 25.4) < 1e-6, "softer"));
         Browser.Find("#more-look summary").Text.ShouldBe("Look: border, tone, opacity, shadow");
-        Browser.Run<string>($"return document.querySelector('#frame-{first} [stroke]').getAttribute('stroke-width') + ' ' + document.querySelector('#frame-{first} [opacity]').getAttribute('opacity')").ShouldBe("2 0.6");
+        Browser.Run<string>($"return document.querySelector('#frame-{first} [stroke]').getAttribute('stroke-width') + ' ' + " +
+            $"document.querySelector('#frame-{first} [opacity]').getAttribute('opacity')").ShouldBe("2 0.6");
 
         // What cannot be stands beside the field, and the look stays.
         Type("#look-opacity", "160" + Keys.Enter);
@@ -57,7 +59,8 @@ public sealed class LookTests(Workplace place) : InBrowser(place)
         Browser.Click($"#frame-{second}");
         Browser.Until(() => Browser.Has($"#inspector [data-chosen='{second}']"), "the other is chosen");
         Browser.Click("#paste-look");
-        Browser.Until(() => Browser.Has(".notice") && Browser.Find(".notice").Text.Contains("Copy the frame whose look", StringComparison.Ordinal), "nothing was copied yet");
+        Browser.Until(() => Browser.Has(".notice") && Browser.Find(".notice").Text.Contains("Copy the frame whose look", StringComparison.Ordinal),
+            "nothing was copied yet");
         Browser.Click($"#frame-{first}");
         Browser.Until(() => Browser.Has($"#inspector [data-chosen='{first}']"), "the first is chosen");
         Browser.Send("#canvas", Keys.Control + "c");
@@ -66,7 +69,8 @@ public sealed class LookTests(Workplace place) : InBrowser(place)
         var before = await FrameAsync(id, second);
         Browser.Click("#paste-look");
         var pasted = Frame(id, second, f => Look(f).ToString() == looked.ToString(), "the same look");
-        foreach (string kept in new[] { "x", "width", "ruleId", "imageId", "recrop", "set" }) pasted.GetProperty(kept).ToString().ShouldBe(before.GetProperty(kept).ToString(), kept);
+        foreach (string kept in new[] { "x", "width", "ruleId", "imageId", "recrop", "set" })
+            pasted.GetProperty(kept).ToString().ShouldBe(before.GetProperty(kept).ToString(), kept);
         Browser.Click("#undo");
         Frame(id, second, f => Look(f).GetProperty("border").ValueKind == JsonValueKind.Null, "undone");
     }
@@ -76,12 +80,14 @@ public sealed class LookTests(Workplace place) : InBrowser(place)
     {
         int id = await Server.NewPublicationAsync("Drawn looks");
         int frame = (await FilledAsync(id, (100, 100, 200, 120)))[0];
-        using (var set = await Server.Client.PatchAsJsonAsync($"/api/publications/{id}/frames/{frame}", new { look = new { border = new { width = "1mm" } } })) set.StatusCode.ShouldBe(HttpStatusCode.OK);
+        using (var set = await Server.Client.PatchAsJsonAsync($"/api/publications/{id}/frames/{frame}", new { look = new { border = new { width = "1mm" } } }))
+            set.StatusCode.ShouldBe(HttpStatusCode.OK);
         Go($"/publications/{id}/desk/1?frame={frame}");
         Browser.Find("#desk[data-ready]");
         var (from, to) = (Window(300, 160), Window(360, 160));
         Actions().MoveToLocation(from.X, from.Y).ClickAndHold().MoveToLocation((from.X + to.X) / 2, to.Y).MoveToLocation(to.X, to.Y).Perform();
-        Browser.Until(() => Browser.Run<bool>($"return Number(document.querySelector('#frame-{frame} [stroke]').getAttribute('width')) > 250"), "the border goes along, before the edge is let go");
+        Browser.Until(() => Browser.Run<bool>($"return Number(document.querySelector('#frame-{frame} [stroke]').getAttribute('width')) > 250"),
+            "the border goes along, before the edge is let go");
         Actions().Release().Perform();
         Frame(id, frame, f => D(f, "width") > 250, "let go");
     }
@@ -90,12 +96,21 @@ public sealed class LookTests(Workplace place) : InBrowser(place)
     public async Task Programs_give_a_look_and_are_told_what_cannot_be()
     {
         int id = await Server.NewPublicationAsync("Looks by program");
-        var made = await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 10, y = 10, width = 50, height = 50, look = new { tone = "#DFE5D8", shadow = new { across = "2mm" } } });
+        var made = await Server.PostAsync($"/api/publications/{id}/frames", new
+        {
+            page = 1,
+            x = 10,
+            y = 10,
+            width = 50,
+            height = 50,
+            look = new { tone = "#DFE5D8", shadow = new { across = "2mm" } }
+        });
         Look(made).GetProperty("tone").GetString().ShouldBe("#dfe5d8");
         D(Look(made).GetProperty("shadow"), "across").ShouldBe(2 * 72 / 25.4, 1e-9);
         D(Look(made).GetProperty("shadow"), "strength").ShouldBe(0.35);
         string address = $"/api/publications/{id}/frames/{made.GetProperty("id").GetInt32()}";
-        foreach (object bad in new object[] { new { opacity = 2 }, new { tone = "red" }, new { border = new { width = 0 } }, new { shadow = new { blur = -1 } } })
+        foreach (object bad in new object[] { new { opacity = 2 }, new { tone = "red" }, new { border = new { width = 0 } },
+            new { shadow = new { blur = -1 } } })
         {
             using var answer = await Server.Client.PatchAsJsonAsync(address, new { look = bad });
             answer.StatusCode.ShouldBe(HttpStatusCode.BadRequest);

@@ -6,7 +6,8 @@ using OpenQA.Selenium;
 
 namespace Formatum.Web.Tests;
 
-/// <summary>Master pages made on the flatplan, arranged on the Desk, and followed by the pages based on them, in Chromium and by the automation interface.</summary>
+/// <summary>Master pages made on the flatplan, arranged on the Desk, and followed by the pages based on them, in Chromium and by the automation
+/// interface.</summary>
 public sealed class MasterTests(Workplace place) : InBrowser(place)
 {
     private async Task<JsonElement> MastersAsync(int id) => (await Server.GetAsync($"/api/publications/{id}")).GetProperty("masters");
@@ -25,7 +26,8 @@ public sealed class MasterTests(Workplace place) : InBrowser(place)
 
     private void Planned() => Browser.Until(() => !Browser.Has("#flatplan[aria-busy]"), "the flatplan has settled");
 
-    private void Shown(string text, string what) => Browser.Until(() => Browser.Find("#spread").GetAttribute("textContent")!.Contains(text, StringComparison.Ordinal), what);
+    private void Shown(string text, string what) => Browser.Until(() => Browser.Find("#spread")
+        .GetAttribute("textContent")!.Contains(text, StringComparison.Ordinal), what);
 
     private void Choose(string css, string text)
     {
@@ -52,7 +54,15 @@ public sealed class MasterTests(Workplace place) : InBrowser(place)
         Draw(id, (700, 100), (900, 260));
         Browser.Find("#inspector").Text.ShouldContain("to be filled on each page");
         var drawn = On(id, -1).Single();
-        await Server.PostAsync($"/api/publications/{id}/frames", new { page = -1, x = 100, y = 800, width = 200, height = 20, text = new { paragraphs = new[] { new { text = "Folio {page}" } } } });
+        await Server.PostAsync($"/api/publications/{id}/frames", new
+        {
+            page = -1,
+            x = 100,
+            y = 800,
+            width = 200,
+            height = 20,
+            text = new { paragraphs = new[] { new { text = "Folio {page}" } } }
+        });
 
         Go($"/publications/{id}/flatplan");
         Browser.Click(".plan-page[data-page='3']");
@@ -85,7 +95,8 @@ public sealed class MasterTests(Workplace place) : InBrowser(place)
         Browser.Send("#canvas", Keys.Escape);
         Choose("#master-of-3", "no master");
         Browser.Until(() => On(id, 3).Count == 0, "nothing of the master is left");
-        Browser.Until(() => Browser.Has("#desk[data-ready]") && !Browser.Find("#spread").GetAttribute("textContent")!.Contains("Folio 3", StringComparison.Ordinal), "nor shown");
+        Browser.Until(() => Browser.Has("#desk[data-ready]") && !Browser.Find("#spread").GetAttribute("textContent")!.Contains("Folio 3",
+            StringComparison.Ordinal), "nor shown");
         Browser.Click("#undo");
         Browser.Until(() => On(id, 3).Count == 1, "undone");
         Shown("Folio 3", "shown again");
@@ -106,7 +117,8 @@ public sealed class MasterTests(Workplace place) : InBrowser(place)
         Browser.Until(() => Browser.Driver.FindElements(By.CssSelector(".plan-based")).Count == 1, "page 1 is based on it");
         Planned();
         On(id, 1).Select(f => f.GetProperty("id").GetInt32()).Order().ToArray().ShouldBe(filled);
-        On(id, 1).ShouldAllBe(f => f.GetProperty("masterFrameId").ValueKind == JsonValueKind.Number && f.GetProperty("imageId").ValueKind == JsonValueKind.Number);
+        On(id, 1).ShouldAllBe(f => f.GetProperty("masterFrameId").ValueKind == JsonValueKind.Number
+            && f.GetProperty("imageId").ValueKind == JsonValueKind.Number);
         On(id, -2).Count.ShouldBe(2);
 
         // Pages to come are based on it.
@@ -162,8 +174,19 @@ public sealed class MasterTests(Workplace place) : InBrowser(place)
         (await PatchAsync($"/api/publications/{id}/masters/{master}", new { name = "B" })).GetProperty("name").GetString().ShouldBe("B");
 
         (await SendAsync(HttpMethod.Post, $"/api/publications/{id}/masters", new { name = "b" })).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
-        (await SendAsync(HttpMethod.Post, $"/api/publications/{id}/pages/base", new { pages = new[] { 9 }, masterId = master })).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
-        (await SendAsync(HttpMethod.Post, $"/api/publications/{id}/frames", new { page = -3, x = 0, y = 0, width = 9, height = 9 })).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+        (await SendAsync(HttpMethod.Post, $"/api/publications/{id}/pages/base", new
+        {
+            pages = new[] { 9 },
+            masterId = master
+        })).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+        (await SendAsync(HttpMethod.Post, $"/api/publications/{id}/frames", new
+        {
+            page = -3,
+            x = 0,
+            y = 0,
+            width = 9,
+            height = 9
+        })).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
         (await SendAsync(HttpMethod.Delete, $"/api/publications/{id}/masters/{master}?instead={master}", null)).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
         (await SendAsync(HttpMethod.Delete, $"/api/publications/{id}/masters/{master}", null)).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         (await MastersAsync(id)).GetArrayLength().ShouldBe(0);

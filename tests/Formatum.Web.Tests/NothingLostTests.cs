@@ -6,7 +6,8 @@ using OpenQA.Selenium.Interactions;
 
 namespace Formatum.Web.Tests;
 
-/// <summary>Hands that are faster than the server, two at one thing, and everything that can fail on the way: nothing is lost, and the page shows what is stored.</summary>
+/// <summary>Hands that are faster than the server, two at one thing, and everything that can fail on the way: nothing is lost, and the page shows what is
+/// stored.</summary>
 public sealed class NothingLostTests(Workplace place) : InBrowser(place)
 {
     private const double Millimetre = 72 / 25.4;
@@ -14,16 +15,26 @@ public sealed class NothingLostTests(Workplace place) : InBrowser(place)
     private async Task<(int Publication, int Frame)> FrameAsync(double x = 100)
     {
         int id = await Server.NewPublicationAsync("Fast", pages: 2, facing: false);
-        return (id, (await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x, y = 100, width = 200, height = 150 })).GetProperty("id").GetInt32());
+        return (id, (await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x, y = 100, width = 200, height = 150 }))
+            .GetProperty("id").GetInt32());
     }
 
     private async Task<(int Publication, int Frame)> TextAsync(string words)
     {
         int id = await Server.NewPublicationAsync("Text", pages: 1, facing: false);
-        return (id, (await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 100, y = 100, width = 300, height = 200, text = new { paragraphs = new[] { new { text = words, size = 20 } } } })).GetProperty("id").GetInt32());
+        return (id, (await Server.PostAsync($"/api/publications/{id}/frames", new
+        {
+            page = 1,
+            x = 100,
+            y = 100,
+            width = 300,
+            height = 200,
+            text = new { paragraphs = new[] { new { text = words, size = 20 } } }
+        })).GetProperty("id").GetInt32());
     }
 
-    private string TextOf(int publication, int frame) => string.Join('\n', FrameAsync(publication, frame).Result.GetProperty("text").GetProperty("paragraphs").EnumerateArray().Select(p => p.GetProperty("text").GetString()));
+    private string TextOf(int publication, int frame) => string.Join('\n', FrameAsync(publication, frame).Result.GetProperty("text").GetProperty("paragraphs")
+        .EnumerateArray().Select(p => p.GetProperty("text").GetString()));
 
     /// <summary>Ten arrows, pressed every 33 ms.</summary>
     private void TenArrows()
@@ -67,11 +78,14 @@ public sealed class NothingLostTests(Workplace place) : InBrowser(place)
     public async Task Ten_arrows_arrive_while_somebody_else_works_beside()
     {
         var (id, frame) = await FrameAsync();
-        int other = (await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 20, y = 500, width = 50, height = 50 })).GetProperty("id").GetInt32();
+        int other = (await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 20, y = 500, width = 50, height = 50 }))
+            .GetProperty("id").GetInt32();
         OpenDesk(id);
         var beside = Task.Run(async () =>
         {
-            for (int i = 0; i < 30; i++) using (var answer = await Server.Client.PatchAsJsonAsync($"/api/publications/{id}/frames/{other}", new { x = 20 + i })) answer.IsSuccessStatusCode.ShouldBeTrue();
+            for (int i = 0; i < 30; i++)
+                using (var answer = await Server.Client.PatchAsJsonAsync($"/api/publications/{id}/frames/{other}", new { x = 20 + i }))
+                    answer.IsSuccessStatusCode.ShouldBeTrue();
         });
         Click(Window(160, 150));
         TenArrows();
@@ -184,7 +198,8 @@ public sealed class NothingLostTests(Workplace place) : InBrowser(place)
     public async Task The_caret_stays_while_another_window_edits_and_typing_goes_on_there()
     {
         var (id, frame) = await TextAsync("Lady");
-        int other = (await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 20, y = 500, width = 50, height = 50 })).GetProperty("id").GetInt32();
+        int other = (await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 20, y = 500, width = 50, height = 50 }))
+            .GetProperty("id").GetInt32();
         OpenDesk(id);
         DoubleClick(Window(200, 150));
         Browser.Find(".writing");
@@ -192,7 +207,8 @@ public sealed class NothingLostTests(Workplace place) : InBrowser(place)
         {
             Press("bird"[i].ToString());
             using var answer = await Server.Client.PatchAsJsonAsync($"/api/publications/{id}/frames/{other}", new { x = 30 + i });
-            Browser.Until(() => Browser.Find($"#frame-{other}").GetAttribute("data-box")!.StartsWith($"{30 + i} ", StringComparison.Ordinal), "the other's edit is shown");
+            Browser.Until(() => Browser.Find($"#frame-{other}").GetAttribute("data-box")!.StartsWith($"{30 + i} ", StringComparison.Ordinal),
+                "the other's edit is shown");
         }
         Press(Keys.Escape);
         Browser.Until(() => TextOf(id, frame) == "Ladybird", "typed on where the caret was");
@@ -205,10 +221,13 @@ public sealed class NothingLostTests(Workplace place) : InBrowser(place)
         OpenDesk(id);
         DoubleClick(Window(200, 150));
         Browser.Find(".writing");
-        using (var answer = await Server.Client.PatchAsJsonAsync($"/api/publications/{id}/frames/{frame}", new { text = new { paragraphs = new[] { new { text = "Gentleman", size = 20 } } } })) answer.IsSuccessStatusCode.ShouldBeTrue();
-        Browser.Until(() => Browser.Find($"#frame-{frame} .text-holder").GetDomProperty("textContent")!.Contains("Gentleman", StringComparison.Ordinal), "this window has heard of it");
+        using (var answer = await Server.Client.PatchAsJsonAsync($"/api/publications/{id}/frames/{frame}",
+            new { text = new { paragraphs = new[] { new { text = "Gentleman", size = 20 } } } })) answer.IsSuccessStatusCode.ShouldBeTrue();
+        Browser.Until(() => Browser.Find($"#frame-{frame} .text-holder").GetDomProperty("textContent")!.Contains("Gentleman", StringComparison.Ordinal),
+            "this window has heard of it");
         Press("bird");
-        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector(".notice")).Any(n => n.Text.Contains("Somebody else changed this text", StringComparison.Ordinal)), "the choice is offered");
+        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector(".notice")).Any(n => n.Text.Contains("Somebody else changed this text",
+            StringComparison.Ordinal)), "the choice is offered");
         TextOf(id, frame).ShouldBe("Gentleman", "nothing is overwritten unseen");
         Browser.Find(".writing").Text.ShouldBe("Ladybird");
         Browser.Until(() =>
@@ -229,7 +248,8 @@ public sealed class NothingLostTests(Workplace place) : InBrowser(place)
         Browser.Find("#frame-x");
         Settled();
         Browser.Send("#frame-x", Keys.Control + "a" + Keys.Null + "6");
-        using (var answer = await Server.Client.PatchAsJsonAsync($"/api/publications/{id}/frames/{frame}", new { height = 180 })) answer.IsSuccessStatusCode.ShouldBeTrue();
+        using (var answer = await Server.Client.PatchAsJsonAsync($"/api/publications/{id}/frames/{frame}", new { height = 180 }))
+            answer.IsSuccessStatusCode.ShouldBeTrue();
         Browser.Until(() => Browser.Find("#frame-height").GetDomProperty("value") == "63.5", "the other's edit is shown");
         Press("0", Keys.Enter);
         Frame(id, frame, f => Math.Abs(D(f, "x") - 60 * Millimetre) < 1e-6, "typed on");
@@ -251,11 +271,13 @@ public sealed class NothingLostTests(Workplace place) : InBrowser(place)
         Browser.Click("#next-spread");
         Browser.Until(() => Browser.Driver.Url.EndsWith("/desk/2", StringComparison.Ordinal), "the next spread");
         D(await FrameAsync(id, frame), "x").ShouldBe(100 + 10 * Millimetre, 1e-6);
-        int other = (await Server.PostAsync($"/api/publications/{id}/frames", new { page = 2, x = 20, y = 500, width = 50, height = 50 })).GetProperty("id").GetInt32();
+        int other = (await Server.PostAsync($"/api/publications/{id}/frames", new { page = 2, x = 20, y = 500, width = 50, height = 50 }))
+            .GetProperty("id").GetInt32();
         Browser.Find($"#frame-{other}");
         Browser.Send("#canvas", Keys.Control + "z");
         Browser.Until(() => Browser.Driver.Url.EndsWith("/desk/1", StringComparison.Ordinal), "the page goes where it happened");
-        Browser.Until(() => Browser.Has(".notice") && Browser.Find(".notice").Text.StartsWith($"Undo Move frame: Frame {frame}, page 1", StringComparison.Ordinal), "and says what");
+        Browser.Until(() => Browser.Has(".notice") && Browser.Find(".notice").Text.StartsWith($"Undo Move frame: Frame {frame}, page 1",
+            StringComparison.Ordinal), "and says what");
         D(await FrameAsync(id, frame), "x").ShouldBe(100 + 9 * Millimetre, 1e-6);
         (await FramesAsync(id)).Length.ShouldBe(2);
     }
@@ -268,7 +290,8 @@ public sealed class NothingLostTests(Workplace place) : InBrowser(place)
         return null;
         """, css, files.Select(f => new[] { f.Name, f.Content }).ToArray());
 
-    private static (string, string)[] Pictures6() => [.. Enumerable.Range(1, 6).Select(i => ($"p{i}.jpg", Convert.ToBase64String(ApiTests.Jpeg(60 + 10 * i, 50))))];
+    private static (string, string)[] Pictures6() => [.. Enumerable.Range(1, 6).Select(i => ($"p{i}.jpg",
+        Convert.ToBase64String(ApiTests.Jpeg(60 + 10 * i, 50))))];
 
     [Fact]
     public async Task Several_files_on_a_frame_are_placed_and_wait()
@@ -284,10 +307,12 @@ public sealed class NothingLostTests(Workplace place) : InBrowser(place)
     public async Task Six_placeholders_and_six_photographs_take_a_drop_and_a_key()
     {
         int id = await Server.NewPublicationAsync("Six", pages: 1, facing: false);
-        for (int i = 0; i < 6; i++) await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 50 + i % 2 * 250, y = 50 + i / 2 * 200, width = 200, height = 150 });
+        for (int i = 0; i < 6; i++)
+            await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 50 + i % 2 * 250, y = 50 + i / 2 * 200, width = 200, height = 150 });
         OpenDesk(id);
         DropOn("#spread", Pictures6());
-        Browser.Until(() => Browser.Has("#arrivals-card:popover-open [data-into]") && Browser.Run<bool>("return document.activeElement.dataset.into === 'Chosen'"), "the card, its first choice in focus");
+        Browser.Until(() => Browser.Has("#arrivals-card:popover-open [data-into]")
+            && Browser.Run<bool>("return document.activeElement.dataset.into === 'Chosen'"), "the card, its first choice in focus");
         Browser.Until(() => Browser.Driver.FindElements(By.CssSelector("#under-way .tray-preview")).Count == 6, "what it would come to");
         (await FramesAsync(id)).ShouldAllBe(f => f.GetProperty("imageId").ValueKind == JsonValueKind.Null);
         Press(Keys.Enter);
@@ -312,7 +337,8 @@ public sealed class NothingLostTests(Workplace place) : InBrowser(place)
     public async Task One_frame_of_a_group_is_reached_by_a_second_click()
     {
         int id = await Server.NewPublicationAsync("Group", pages: 1, facing: false);
-        for (int i = 0; i < 2; i++) await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 50 + i * 250, y = 50, width = 200, height = 150 });
+        for (int i = 0; i < 2; i++)
+            await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 50 + i * 250, y = 50, width = 200, height = 150 });
         OpenDesk(id);
         Actions().KeyDown(Keys.Control).SendKeys("a").KeyUp(Keys.Control).Perform();
         Actions().KeyDown(Keys.Control).SendKeys("g").KeyUp(Keys.Control).Perform();
@@ -333,10 +359,12 @@ public sealed class NothingLostTests(Workplace place) : InBrowser(place)
         OpenDesk(id);
         Click(Window(160, 150));
         Settled();
-        string text = Browser.Run<string>("const e = new ClipboardEvent('cut', { clipboardData: new DataTransfer(), bubbles: true, cancelable: true }); document.body.dispatchEvent(e); return e.clipboardData.getData('text/plain');");
+        string text = Browser.Run<string>("const e = new ClipboardEvent('cut', { clipboardData: new DataTransfer(), bubbles: true, cancelable: true }); " +
+            "document.body.dispatchEvent(e); return e.clipboardData.getData('text/plain');");
         Eventually(id, f => f.Length == 0, "cut");
         Actions().MoveToLocation(Window(300, 400).X, Window(300, 400).Y).Perform();
-        Browser.Driver.ExecuteScript("const e = new ClipboardEvent('paste', { clipboardData: new DataTransfer(), bubbles: true, cancelable: true }); e.clipboardData.setData('text/plain', arguments[0]); document.body.dispatchEvent(e);", text);
+        Browser.Driver.ExecuteScript("const e = new ClipboardEvent('paste', { clipboardData: new DataTransfer(), bubbles: true, cancelable: true }); " +
+            "e.clipboardData.setData('text/plain', arguments[0]); document.body.dispatchEvent(e);", text);
         Eventually(id, f => f.Length == 1 && Math.Abs(D(f[0], "x") - 200) < 2, "pasted");
 
         Browser.Send("#canvas", "4");
@@ -347,7 +375,8 @@ public sealed class NothingLostTests(Workplace place) : InBrowser(place)
             stroke = i == 0 ? stroke.MoveToLocation(x, y).ClickAndHold() : stroke.MoveToLocation(x, y);
         }
         stroke.Release().Perform();
-        Eventually(id, f => f.Length == 2 && f[1].GetProperty("outline").GetString() == "free" && Math.Abs(D(f[1], "width") - 180) < 8 && Math.Abs(D(f[1], "height") - 180) < 8, "a round frame");
+        Eventually(id, f => f.Length == 2 && f[1].GetProperty("outline").GetString() == "free" && Math.Abs(D(f[1], "width") - 180) < 8
+            && Math.Abs(D(f[1], "height") - 180) < 8, "a round frame");
         frame.ShouldBeGreaterThan(0);
     }
 }

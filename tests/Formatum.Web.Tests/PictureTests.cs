@@ -91,20 +91,23 @@ public sealed class PictureTests(Workplace place) : InBrowser(place)
 
         // By its corner, by the slider, by keys.
         Browser.Until(() => Browser.Has("#grips [data-grip=se]"), "its corners");
-        var corner = Browser.Run<IReadOnlyCollection<object>>("const r = document.querySelector('#grips [data-grip=nw]').getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]").Select(Convert.ToDouble).ToArray();
+        var corner = Browser.Run<IReadOnlyCollection<object>>("const r = document.querySelector('#grips [data-grip=nw]').getBoundingClientRect(); return " +
+            "[r.x + r.width / 2, r.y + r.height / 2]").Select(Convert.ToDouble).ToArray();
         Drag(((int)corner[0], (int)corner[1]), ((int)corner[0] - 60, (int)corner[1] - 40));
         Frame(_id, _frame, f => Placement(f).GetProperty("matrix")[0].GetDouble() > now[0] * 1.05, "drawn larger by its corner");
         double zoom = Recrop().GetProperty("zoom").GetDouble();
         Browser.Send("#canvas", "+");
         Frame(_id, _frame, f => f.GetProperty("recrop").GetProperty("zoom").GetDouble() > zoom * 1.04, "zoomed by key");
-        Browser.Driver.ExecuteScript("const s = document.getElementById('zoom-slide'); s.value = 1; s.dispatchEvent(new Event('input', { bubbles: true })); s.dispatchEvent(new Event('change', { bubbles: true }));");
+        Browser.Driver.ExecuteScript("const s = document.getElementById('zoom-slide'); s.value = 1; s.dispatchEvent(new Event('input', { bubbles: true " +
+            "})); s.dispatchEvent(new Event('change', { bubbles: true }));");
         Frame(_id, _frame, f => Math.Abs(f.GetProperty("recrop").GetProperty("zoom").GetDouble() - 2) < 1e-6, "the slider at one doubling");
         was = Matrix();
         Browser.Send("#canvas", Keys.ArrowDown);
         Frame(_id, _frame, f => Math.Abs(Placement(f).GetProperty("matrix")[5].GetDouble() - was[5] - 72 / 25.4) < 1e-6, "nudged by a millimetre");
 
         // Turned by its handle, then by numbers.
-        var handle = Browser.Run<IReadOnlyCollection<object>>("const r = document.querySelector('#grips [data-grip=turn]').getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]").Select(Convert.ToDouble).ToArray();
+        var handle = Browser.Run<IReadOnlyCollection<object>>("const r = document.querySelector('#grips [data-grip=turn]').getBoundingClientRect(); " +
+            "return [r.x + r.width / 2, r.y + r.height / 2]").Select(Convert.ToDouble).ToArray();
         Drag(((int)handle[0], (int)handle[1]), ((int)handle[0] + 40, (int)handle[1]));
         Frame(_id, _frame, f => f.GetProperty("recrop").GetProperty("turn").GetDouble() > 1, "turned");
         Browser.Until(() => Browser.Find("#picture-angle").GetDomProperty("value") != "0\u00b0", "its angle is shown");
@@ -112,7 +115,8 @@ public sealed class PictureTests(Workplace place) : InBrowser(place)
         Frame(_id, _frame, f => Math.Abs(f.GetProperty("recrop").GetProperty("turn").GetDouble() - 10) < 1e-6, "10 degrees");
         Browser.Until(() => Browser.Find("#picture-angle").GetDomProperty("value") == "10\u00b0", "shown");
         Type("#picture-scaleX", "120 %" + Keys.Tab);
-        Frame(_id, _frame, f => Math.Abs(Placement(f).GetProperty("scale")[0].GetDouble() - 1.2) < 1e-6 && Math.Abs(Placement(f).GetProperty("scale")[1].GetDouble() - 1.2) < 1e-6, "both scales, linked");
+        Frame(_id, _frame, f => Math.Abs(Placement(f).GetProperty("scale")[0].GetDouble() - 1.2) < 1e-6
+            && Math.Abs(Placement(f).GetProperty("scale")[1].GetDouble() - 1.2) < 1e-6, "both scales, linked");
         Browser.Until(() => Browser.Find("#picture-scaleX").GetDomProperty("value") == "120 %", "shown");
         Browser.Click("#scales-linked");
         Type("#picture-scaleY", "150" + Keys.Tab);
@@ -159,7 +163,9 @@ public sealed class PictureTests(Workplace place) : InBrowser(place)
             var sequence = new ActionSequence(finger);
             sequence.AddAction(finger.CreatePointerMove(CoordinateOrigin.Viewport, middle.X + side * 30, middle.Y, TimeSpan.Zero));
             sequence.AddAction(finger.CreatePointerDown(MouseButton.Touch));
-            for (int step = 1; step <= 3; step++) sequence.AddAction(finger.CreatePointerMove(CoordinateOrigin.Viewport, middle.X + side * (30 + 20 * step), middle.Y, TimeSpan.FromMilliseconds(60)));
+            for (int step = 1; step <= 3; step++)
+                sequence.AddAction(finger.CreatePointerMove(CoordinateOrigin.Viewport, middle.X + side * (30 + 20 * step), middle.Y,
+                    TimeSpan.FromMilliseconds(60)));
             sequence.AddAction(finger.CreatePointerUp(MouseButton.Touch));
             return sequence;
         }
@@ -190,7 +196,8 @@ public sealed class PictureTests(Workplace place) : InBrowser(place)
         Browser.Click("[data-subject-do=close]");
         var narrow = (await FramesAsync(_id)).Single(f => D(f, "width") == 60);
         Placement(narrow).GetProperty("matrix")[4].GetDouble().ShouldBe(0, 1e-6);
-        string shown = Browser.Until(() => Browser.Driver.FindElements(By.CssSelector("#frames image")).ElementAtOrDefault(1)?.GetAttribute("transform"), "the narrow frame")!;
+        string shown = Browser.Until(() => Browser.Driver.FindElements(By.CssSelector("#frames image")).ElementAtOrDefault(1)?.GetAttribute("transform"),
+            "the narrow frame")!;
         shown.ShouldEndWith(" 0 0)");
     }
 

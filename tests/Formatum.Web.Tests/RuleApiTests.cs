@@ -12,7 +12,8 @@ public sealed class RuleApiTests(ApiTests.OneServer one) : IClassFixture<ApiTest
 
     private static string[] Fields(JsonElement problem) => [.. problem.GetProperty("errors").EnumerateObject().Select(e => e.Name)];
 
-    private async Task<int> RuleAsync(int publication, object body) => (await _server.PostAsync($"/api/publications/{publication}/rules", body)).GetProperty("id").GetInt32();
+    private async Task<int> RuleAsync(int publication, object body) => (await _server.PostAsync($"/api/publications/{publication}/rules", body))
+        .GetProperty("id").GetInt32();
 
     private async Task<(int Publication, int Image)> BeginAsync()
     {
@@ -54,7 +55,8 @@ public sealed class RuleApiTests(ApiTests.OneServer one) : IClassFixture<ApiTest
         kept.GetProperty("align").EnumerateArray().Select(v => v.GetDouble()).ShouldBe([0.25, 1]);
         kept.GetProperty("inset").GetProperty("left").GetDouble().ShouldBe(12, 1e-9);
         kept.GetProperty("inset").GetProperty("bottom").GetDouble().ShouldBe(-3);
-        foreach (var (name, value) in new[] { ("rotation", 12.5), ("smallestPpi", 150), ("largestEnlargement", 1.5), ("largestCrop", 0.4) }) kept.GetProperty(name).GetDouble().ShouldBe(value);
+        foreach (var (name, value) in new[] { ("rotation", 12.5), ("smallestPpi", 150), ("largestEnlargement", 1.5), ("largestCrop", 0.4) })
+            kept.GetProperty(name).GetDouble().ShouldBe(value);
         kept.GetProperty("flipX").GetBoolean().ShouldBeTrue();
         kept.GetProperty("flipY").GetBoolean().ShouldBeFalse();
         kept.GetProperty("staysFitted").GetBoolean().ShouldBeFalse();
@@ -71,7 +73,17 @@ public sealed class RuleApiTests(ApiTests.OneServer one) : IClassFixture<ApiTest
     {
         var (id, image) = await BeginAsync();
         int rule = await RuleAsync(id, new { name = "Airy", fit = "fit" });
-        for (int i = 0; i < 3; i++) await _server.PostAsync($"/api/publications/{id}/frames", new { page = i + 1, x = 0, y = 0, width = 100, height = 100, imageId = i < 2 ? image : (int?)null });
+        for (int i = 0; i < 3; i++)
+            await _server.PostAsync($"/api/publications/{id}/frames", new
+            {
+                page = i + 1,
+                x = 0,
+                y = 0,
+                width = 100,
+                height = 100,
+                imageId = i < 2 ? image
+                : (int?)null
+            });
         var put = await _server.PostAsync($"/api/publications/{id}/rules/{rule}/put", new { which = "all" });
         put.GetProperty("frames").GetArrayLength().ShouldBe(2);
         put.GetProperty("placeholders").GetInt32().ShouldBe(1);
@@ -79,7 +91,8 @@ public sealed class RuleApiTests(ApiTests.OneServer one) : IClassFixture<ApiTest
         impact.GetProperty("frames")[0].GetProperty("after").GetProperty("cropLoss").GetDouble().ShouldBe(1.0 / 3, 1e-9);
         impact.GetProperty("worsened").GetInt32().ShouldBe(2);
         (await _server.PostAsync($"/api/publications/{id}/undo", new { })).GetProperty("done").GetString()!.ShouldContain("Put on rule");
-        (await _server.GetAsync($"/api/publications/{id}")).GetProperty("frames").EnumerateArray().ShouldAllBe(f => f.GetProperty("ruleId").ValueKind == JsonValueKind.Null);
+        (await _server.GetAsync($"/api/publications/{id}")).GetProperty("frames").EnumerateArray()
+            .ShouldAllBe(f => f.GetProperty("ruleId").ValueKind == JsonValueKind.Null);
     }
 
     [Fact]
@@ -90,11 +103,21 @@ public sealed class RuleApiTests(ApiTests.OneServer one) : IClassFixture<ApiTest
         using (var loop = await _server.Client.PutAsJsonAsync($"/api/publications/{id}/rules/{root}", new { name = "Root", basedOnId = leaf }))
             Fields(await ApiTests.RefusedAsync(loop)).ShouldBe(["basedOnId"]);
         Fields(await ApiTests.RefusedAsync(await _server.Client.DeleteAsync($"/api/publications/{id}/rules/{root}?instead={root}"))).ShouldBe(["instead"]);
-        var frame = await _server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 0, y = 0, width = 100, height = 50, imageId = image, ruleId = leaf });
+        var frame = await _server.PostAsync($"/api/publications/{id}/frames", new
+        {
+            page = 1,
+            x = 0,
+            y = 0,
+            width = 100,
+            height = 50,
+            imageId = image,
+            ruleId = leaf
+        });
         (await _server.Client.DeleteAsync($"/api/publications/{id}/rules/{root}?keepSettings=true")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
         var now = await _server.GetAsync($"/api/publications/{id}");
         now.GetProperty("rules").EnumerateArray().Single().GetProperty("fit").GetString().ShouldBe("fit");
-        now.GetProperty("frames")[0].GetProperty("placement").GetProperty("matrix").GetRawText().ShouldBe(frame.GetProperty("placement").GetProperty("matrix").GetRawText());
+        now.GetProperty("frames")[0].GetProperty("placement").GetProperty("matrix").GetRawText()
+            .ShouldBe(frame.GetProperty("placement").GetProperty("matrix").GetRawText());
     }
 
     [Fact]
@@ -102,9 +125,11 @@ public sealed class RuleApiTests(ApiTests.OneServer one) : IClassFixture<ApiTest
     {
         var (id, _) = await BeginAsync();
         int rule = await RuleAsync(id, new { name = "House", fit = "fit" });
-        using (var chosen = await _server.Client.PutAsJsonAsync($"/api/publications/{id}/default-rule", new { ruleId = rule })) chosen.StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        using (var chosen = await _server.Client.PutAsJsonAsync($"/api/publications/{id}/default-rule", new { ruleId = rule }))
+            chosen.StatusCode.ShouldBe(HttpStatusCode.NoContent);
         long seen = (await _server.GetAsync($"/api/publications/{id}")).GetProperty("revision").GetInt64();
-        (await _server.Client.PutAsJsonAsync($"/api/publications/{id}/rules/{rule}?seen={seen}", new { name = "House", fit = "fill" })).StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await _server.Client.PutAsJsonAsync($"/api/publications/{id}/rules/{rule}?seen={seen}",
+            new { name = "House", fit = "fill" })).StatusCode.ShouldBe(HttpStatusCode.OK);
         using var late = await _server.Client.PutAsJsonAsync($"/api/publications/{id}/rules/{rule}?seen={seen}", new { name = "House", fit = "stretch" });
         await ApiTests.RefusedAsync(late, HttpStatusCode.Conflict);
         (await _server.GetAsync($"/api/publications/{id}")).GetProperty("rules")[0].GetProperty("fit").GetString().ShouldBe("fill");
@@ -114,21 +139,34 @@ public sealed class RuleApiTests(ApiTests.OneServer one) : IClassFixture<ApiTest
     public async Task Recrops_and_subject_points_are_set_and_settings_cleared_one_by_one()
     {
         var (id, image) = await BeginAsync();
-        int frame = (await _server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 0, y = 0, width = 50, height = 100, imageId = image, set = new { rotation = 5, fit = "fill" } })).GetProperty("id").GetInt32();
+        int frame = (await _server.PostAsync($"/api/publications/{id}/frames", new
+        {
+            page = 1,
+            x = 0,
+            y = 0,
+            width = 50,
+            height = 100,
+            imageId = image,
+            set = new { rotation = 5, fit = "fill" }
+        })).GetProperty("id").GetInt32();
         string address = $"/api/publications/{id}/frames/{frame}";
         var recropped = await PatchAsync(address, new { recrop = new { zoom = 2, zoomY = 3, turn = 10, point = new[] { 0.2, 0.8 } } });
         recropped.GetProperty("recrop").GetProperty("turn").GetDouble().ShouldBe(10);
         recropped.GetProperty("placement").GetProperty("flags").EnumerateArray().Select(f => f.GetString()).ShouldContain("stretched");
-        (await PatchAsync(address, new { recrop = new { zoom = 1 }, clear = new[] { "rotation" } })).GetProperty("set").GetProperty("rotation").ValueKind.ShouldBe(JsonValueKind.Null);
+        (await PatchAsync(address, new { recrop = new { zoom = 1 }, clear = new[] { "rotation" } })).GetProperty("set")
+            .GetProperty("rotation").ValueKind.ShouldBe(JsonValueKind.Null);
         await PatchAsync(address, new { set = new { staysFitted = false } });
         var held = await PatchAsync(address, new { width = 80 });
         held.GetProperty("placement").GetProperty("flags").EnumerateArray().Select(f => f.GetString()).ShouldContain("holds");
         held.GetProperty("placement").GetProperty("bareArea").GetDouble().ShouldBe(0);
-        (await PatchAsync(address, new { fitOnce = true })).GetProperty("placement").GetProperty("flags").EnumerateArray().Select(f => f.GetString()).ShouldContain("holds");
+        (await PatchAsync(address, new { fitOnce = true })).GetProperty("placement").GetProperty("flags").EnumerateArray().Select(f => f.GetString())
+            .ShouldContain("holds");
 
         (await PatchAsync($"/api/publications/{id}/images/{image}", new { subject = new[] { 0.1, 0.2 } })).GetProperty("subject")[0].GetDouble().ShouldBe(0.1);
-        Fields(await PatchAsync($"/api/publications/{id}/images/{image}", new { subject = new[] { 1.5, 0.2 } }, HttpStatusCode.BadRequest)).ShouldBe(["subject"]);
-        (await PatchAsync($"/api/publications/{id}/images/{image}", new { subject = (double[]?)null })).GetProperty("subject").ValueKind.ShouldBe(JsonValueKind.Null);
+        Fields(await PatchAsync($"/api/publications/{id}/images/{image}", new { subject = new[] { 1.5, 0.2 } }, HttpStatusCode.BadRequest))
+            .ShouldBe(["subject"]);
+        (await PatchAsync($"/api/publications/{id}/images/{image}", new { subject = (double[]?)null }))
+            .GetProperty("subject").ValueKind.ShouldBe(JsonValueKind.Null);
     }
 
     [Theory]

@@ -112,7 +112,8 @@ public sealed class RulesTests(Workplace place) : InBrowser(place)
         Browser.Until(() => Browser.Find("#impact h2").Text == "Remove Airy", "what it would do");
         Browser.Find("#impact-sum").Text.ShouldStartWith("No picture changes");
         Browser.Click("#apply");
-        Browser.Until(() => !Server.GetAsync($"/api/publications/{id}").Result.GetProperty("rules").EnumerateArray().Any(r => r.GetProperty("id").GetInt32() == rule), "removed");
+        Browser.Until(() => !Server.GetAsync($"/api/publications/{id}").Result.GetProperty("rules").EnumerateArray()
+            .Any(r => r.GetProperty("id").GetInt32() == rule), "removed");
         var frame = await FrameAsync(id, frames[0]);
         frame.GetProperty("ruleId").ValueKind.ShouldBe(JsonValueKind.Null);
         Placement(frame).GetProperty("applied").GetString().ShouldBe("fit");
@@ -137,7 +138,8 @@ public sealed class RulesTests(Workplace place) : InBrowser(place)
         fresh.GetProperty("defaultRuleId").GetInt32().ShouldBe(fresh.GetProperty("rules")[0].GetProperty("id").GetInt32());
 
         Browser.Click(".rule-start button");
-        Browser.Until(() => Browser.Find(".rule-start").Text.StartsWith("New publications start with the built-in settings", StringComparison.Ordinal), "the start is dropped");
+        Browser.Until(() => Browser.Find(".rule-start").Text.StartsWith("New publications start with the built-in settings", StringComparison.Ordinal),
+            "the start is dropped");
         (await Server.GetAsync($"/api/publications/{await Server.NewPublicationAsync("Plain")}")).GetProperty("rules").GetArrayLength().ShouldBe(0);
     }
 
@@ -167,7 +169,8 @@ public sealed class RulesTests(Workplace place) : InBrowser(place)
         Frame(id, frames[0], f => f.GetProperty("set").GetProperty("fit").GetString() == "stretch", "set here again");
         Browser.Until(() => Browser.Has("#more-rule a"), "the way to the rule");
         Browser.Click("#more-rule a");
-        Browser.Until(() => Browser.Has("#impact h2") && Browser.Find("#impact").Text.Contains("Takes on what is set on", StringComparison.Ordinal), "the rule as it would be");
+        Browser.Until(() => Browser.Has("#impact h2") && Browser.Find("#impact").Text.Contains("Takes on what is set on", StringComparison.Ordinal),
+            "the rule as it would be");
         Browser.Click("#apply");
         Frame(id, frames[0], f => f.GetProperty("set").GetProperty("fit").ValueKind == JsonValueKind.Null, "nothing is set there any more");
         (await RuleAsync(id, frame.GetProperty("ruleId").GetInt32())).GetProperty("fit").GetString().ShouldBe("stretch");
@@ -180,10 +183,12 @@ public sealed class RulesTests(Workplace place) : InBrowser(place)
         OpenRules(id, $"{rule}");
         Type("#rule-rotation", "15" + Keys.Tab);
         Browser.Until(() => Browser.Find("#apply").Enabled, "a change is under way");
-        using (var other = await Server.Client.PutAsJsonAsync($"/api/publications/{id}/rules/{rule}", new { name = "Airy", fit = "shrink" })) other.IsSuccessStatusCode.ShouldBeTrue();
+        using (var other = await Server.Client.PutAsJsonAsync($"/api/publications/{id}/rules/{rule}", new { name = "Airy", fit = "shrink" }))
+            other.IsSuccessStatusCode.ShouldBeTrue();
         Browser.Until(() => Browser.Has("[data-elsewhere]"), "told of the other window");
         Browser.Click("#apply");
-        Browser.Until(() => Browser.Has(".notice") && Browser.Find(".notice").Text.Contains("The rule Airy was changed by a program", StringComparison.Ordinal), "the clash");
+        Browser.Until(() => Browser.Has(".notice") && Browser.Find(".notice").Text.Contains("The rule Airy was changed by a program",
+            StringComparison.Ordinal), "the clash");
         Browser.Find("#rule-rotation").GetDomProperty("value").ShouldBe("15");
         var stands = await RuleAsync(id, rule);
         stands.GetProperty("fit").GetString().ShouldBe("shrink");

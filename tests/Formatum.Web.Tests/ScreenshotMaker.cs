@@ -44,14 +44,16 @@ public sealed class ScreenshotMaker
         browser.Click("#go-inside");
         browser.Find("#inside .picture-edge");
         browser.Send("#canvas", "+++++");
-        Browser.Until(() => browser.Find("#picture-scaleX").GetDomProperty("value") is { } scale && browser.Has("[data-do=picture-reset]:not(:disabled)") && scale.Length > 0, "recropped");
+        Browser.Until(() => browser.Find("#picture-scaleX").GetDomProperty("value") is { } scale && browser.Has("[data-do=picture-reset]:not(:disabled)")
+            && scale.Length > 0, "recropped");
         Save("inside.png");
         Show("/publications/1/desk/3", "#desk[data-ready]", null);
         browser.Click("[data-overlay=sharpness]");
         browser.Driver.FindElements(By.CssSelector(".frame .sharpness text")).Count.ShouldBe(10);
         Save("sharpness.png");
         Show("/publications/1/flatplan", ".plan-picture svg", null);
-        Browser.Until(() => browser.Run<bool>("return [...document.querySelectorAll('.plan-picture')].filter(p => p.getBoundingClientRect().top < innerHeight).every(p => p.querySelector('svg')) && [...document.images].every(i => i.complete)"), "the miniatures");
+        Browser.Until(() => browser.Run<bool>("return [...document.querySelectorAll('.plan-picture')].filter(p => p.getBoundingClientRect().top < " +
+            "innerHeight).every(p => p.querySelector('svg')) && [...document.images].every(i => i.complete)"), "the miniatures");
         browser.Driver.FindElements(By.CssSelector(".plan-master")).Count.ShouldBe(2);
         Save("flatplan.png");
         Show("/publications/1/desk/-1", "#desk[data-ready]", null);
@@ -59,7 +61,10 @@ public sealed class ScreenshotMaker
         Save("master.png");
         // The gap between the two columns of page 5, drawn to the left and not let go.
         Show("/publications/1/desk/3", "#desk[data-ready]", null);
-        (int X, int Y) At(double x, double y) => ((int)browser.Run<double>("return new DOMPoint(arguments[0], arguments[1]).matrixTransform(document.getElementById('spread').getScreenCTM()).x", x, y), (int)browser.Run<double>("return new DOMPoint(arguments[0], arguments[1]).matrixTransform(document.getElementById('spread').getScreenCTM()).y", x, y));
+        (int X, int Y) At(double x, double y) => ((int)browser.Run<double>("return new DOMPoint(arguments[0], " +
+            "arguments[1]).matrixTransform(document.getElementById('spread').getScreenCTM()).x", x, y),
+            (int)browser.Run<double>("return new DOMPoint(arguments[0], arguments[1]).matrixTransform(document.getElementById('spread').getScreenCTM()).y", x,
+            y));
         var gap = At(595.28 + (17 + 87 + 2.5) / 25.4 * 72, 150);
         var actions = new OpenQA.Selenium.Interactions.Actions(browser.Driver, TimeSpan.FromMilliseconds(50));
         actions.MoveToLocation(gap.X, gap.Y + 1).MoveToLocation(gap.X, gap.Y).Perform();

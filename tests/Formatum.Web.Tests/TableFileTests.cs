@@ -37,6 +37,7 @@ public sealed class TableFileTests
     {
         string rows = string.Concat(Enumerable.Range(0, 100_000).Select(i => $"p{i}.jpg;Piece {i}\n"));
         TableFile.Read(new MemoryStream(Encoding.UTF8.GetBytes("Picture;Piece\n" + rows))).Rows.Length.ShouldBe(100_000);
-        Should.Throw<EditRefused>(() => TableFile.Read(new MemoryStream(Encoding.UTF8.GetBytes("Picture;Piece\n" + rows + "one;more\n")))).Message.ShouldContain("100,000 rows");
+        Should.Throw<EditRefused>(() => TableFile.Read(new MemoryStream(Encoding.UTF8.GetBytes("Picture;Piece\n" + rows
+            + "one;more\n")))).Message.ShouldContain("100,000 rows");
     }
 }

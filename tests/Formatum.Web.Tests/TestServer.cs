@@ -39,7 +39,12 @@ public sealed class TestServer : IDisposable
             Directory.CreateDirectory(DataFolder);
             command = OnDiskOfItsOwn(DataFolder, megabytes, command);
         }
-        var start = new ProcessStartInfo(command[0], command[1..]) { RedirectStandardOutput = true, RedirectStandardError = true, WorkingDirectory = _folder.Path };
+        var start = new ProcessStartInfo(command[0], command[1..])
+        {
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+            WorkingDirectory = _folder.Path
+        };
         var process = Process.Start(start)!;
         _ = process.StandardError.ReadToEndAsync();
         const string Ready = "Formatum is ready: ";
@@ -120,7 +125,8 @@ public sealed class TestServer : IDisposable
         {
             var part = new ByteArrayContent(content);
             // As browsers send it: quotes percent-encoded, everything else as it is.
-            part.Headers.TryAddWithoutValidation("Content-Disposition", $"form-data; name=\"files\"; filename=\"{name.Replace("\"", "%22", StringComparison.Ordinal)}\"");
+            part.Headers.TryAddWithoutValidation("Content-Disposition",
+                $"form-data; name=\"files\"; filename=\"{name.Replace("\"", "%22", StringComparison.Ordinal)}\"");
             form.Add(part);
         }
         using var answer = await Client.PostAsync($"/api/publications/{publication}/images", form);

@@ -11,7 +11,8 @@ public sealed class TextTests(Workplace place) : InBrowser(place)
 {
     private const string Heading = "Shape follows fire", Body = "Glazes from the autumn kiln, each fired twice in the shed behind the house.";
 
-    private string[] Shown(int frame) => [.. Browser.Driver.FindElements(By.CssSelector($"#frame-{frame} .set-text text")).Select(t => t.GetDomProperty("textContent")!.TrimEnd())];
+    private string[] Shown(int frame) => [.. Browser.Driver.FindElements(By.CssSelector($"#frame-{frame} .set-text text"))
+        .Select(t => t.GetDomProperty("textContent")!.TrimEnd())];
 
     private static string[] Lines(JsonElement frame) => [.. frame.GetProperty("text").GetProperty("lines").EnumerateArray().Select(l => l.GetString()!)];
 
@@ -42,30 +43,42 @@ public sealed class TextTests(Workplace place) : InBrowser(place)
         Browser.Until(() => !Browser.Has(".writing"), "closed again");
         Settled();
         Browser.Click("[data-text-align=Justified]");
-        frame = Frame(id, text, f => f.GetProperty("text").GetProperty("paragraphs").EnumerateArray().All(p => p.GetProperty("alignment").GetString() == "justified"), "both justified");
+        frame = Frame(id, text, f => f.GetProperty("text").GetProperty("paragraphs").EnumerateArray()
+            .All(p => p.GetProperty("alignment").GetString() == "justified"), "both justified");
         Browser.Until(() => Shown(text).SequenceEqual(Lines(frame)), "shown as set");
 
         // Narrower, it takes more lines than there is room for, and says so.
         Type("#frame-width", "25" + Keys.Enter);
-        Browser.Until(() => Browser.Has($"#frame-{text} .overflow-mark") && Browser.Find("#inspector .finding").Text.Contains("does not fit", StringComparison.Ordinal), "it overflows");
+        Browser.Until(() => Browser.Has($"#frame-{text} .overflow-mark") && Browser.Find("#inspector .finding").Text.Contains("does not fit",
+            StringComparison.Ordinal), "it overflows");
         frame = Frame(id, text, f => f.GetProperty("text").GetProperty("leftOut").GetInt32() > 0, "and the interface says how much");
         Shown(text).ShouldBe(Lines(frame));
 
         using var folder = new TempFolder();
         await File.WriteAllBytesAsync(folder["t.pdf"], await Server.Client.GetByteArrayAsync($"/api/publications/{id}/output.pdf"));
-        Testing.Tool.Run("pdftotext", "-raw", "-l", "1", folder["t.pdf"], "-").Split('\n', '\f').Select(l => l.TrimEnd()).Where(l => l.Length > 0).ShouldBe(Lines(frame).Where(l => l.Length > 0));
+        Testing.Tool.Run("pdftotext", "-raw", "-l", "1", folder["t.pdf"], "-").Split('\n', '\f').Select(l => l.TrimEnd()).Where(l => l.Length > 0)
+            .ShouldBe(Lines(frame).Where(l => l.Length > 0));
 
         Browser.Send("#canvas", Keys.Control + "z");
         Frame(id, text, f => f.GetProperty("text").GetProperty("leftOut").GetInt32() == 0, "undone");
     }
 
-    private static IEnumerable<double> Sizes(JsonElement frame) => frame.GetProperty("text").GetProperty("paragraphs").EnumerateArray().Select(p => p.GetProperty("size").GetDouble());
+    private static IEnumerable<double> Sizes(JsonElement frame) => frame.GetProperty("text").GetProperty("paragraphs").EnumerateArray()
+        .Select(p => p.GetProperty("size").GetDouble());
 
     [Fact]
     public async Task Text_is_opened_by_a_double_click_and_what_is_typed_is_kept_after_a_pause()
     {
         int id = await Server.NewPublicationAsync();
-        var made = await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 60, y = 60, width = 200, height = 60, text = new { paragraphs = new[] { new { text = "12.50", size = "18pt", bold = true, colour = "#2F6F4F" } } } });
+        var made = await Server.PostAsync($"/api/publications/{id}/frames", new
+        {
+            page = 1,
+            x = 60,
+            y = 60,
+            width = 200,
+            height = 60,
+            text = new { paragraphs = new[] { new { text = "12.50", size = "18pt", bold = true, colour = "#2F6F4F" } } }
+        });
         int text = made.GetProperty("id").GetInt32();
         made.GetProperty("text").GetProperty("paragraphs")[0].GetProperty("colour").GetString().ShouldBe("#2f6f4f");
         OpenDesk(id);
@@ -73,7 +86,8 @@ public sealed class TextTests(Workplace place) : InBrowser(place)
         Browser.Find(".writing");
         Browser.Until(() => Browser.Driver.SwitchTo().ActiveElement().GetAttribute("class") == "writing", "the caret is in it");
         Press(" each");
-        Frame(id, text, f => f.GetProperty("text").GetProperty("paragraphs")[0].GetProperty("text").GetString() == "12.50 each", "kept while the field is still open");
+        Frame(id, text, f => f.GetProperty("text").GetProperty("paragraphs")[0].GetProperty("text").GetString() == "12.50 each",
+            "kept while the field is still open");
         Browser.Has(".writing").ShouldBeTrue();
         Click(Window(400, 400));
         Browser.Until(() => !Browser.Has(".writing"), "a click elsewhere closes it");
@@ -85,10 +99,25 @@ public sealed class TextTests(Workplace place) : InBrowser(place)
         int id = await Server.NewPublicationAsync();
         int image = (await Server.UploadAsync(id, ("a.jpg", ApiTests.Jpeg())))[0].GetProperty("id").GetInt32();
         string frames = $"/api/publications/{id}/frames";
-        int text = (await Server.PostAsync(frames, new { page = 1, x = 0, y = 0, width = 50, height = 50, text = new { paragraphs = new[] { new { text = "A" } } } })).GetProperty("id").GetInt32();
+        int text = (await Server.PostAsync(frames, new
+        {
+            page = 1,
+            x = 0,
+            y = 0,
+            width = 50,
+            height = 50,
+            text = new { paragraphs = new[] { new { text = "A" } } }
+        })).GetProperty("id").GetInt32();
         using var placed = await Server.Client.PatchAsJsonAsync($"{frames}/{text}", new { imageId = image });
         (await ApiTests.RefusedAsync(placed)).GetProperty("detail").GetString()!.ShouldContain("holds text");
-        using var family = await Server.Client.PatchAsJsonAsync($"{frames}/{text}", new { text = new { paragraphs = new[] { new { text = "A", family = "Nowhere" } } } });
+        using var family = await Server.Client.PatchAsJsonAsync($"{frames}/{text}", new
+        {
+            text = new
+            {
+                paragraphs = new[] { new { text = "A",
+            family = "Nowhere" } }
+            }
+        });
         (await ApiTests.RefusedAsync(family)).GetProperty("errors").GetProperty("family")[0].GetString()!.ShouldContain("Spectral");
         using var none = await Server.Client.PatchAsJsonAsync($"{frames}/{text}", new { text = new { paragraphs = Array.Empty<object>() } });
         none.StatusCode.ShouldBe(HttpStatusCode.BadRequest);

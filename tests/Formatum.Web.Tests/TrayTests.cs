@@ -14,11 +14,14 @@ public sealed class TrayTests(Workplace place) : InBrowser(place)
         return [.. (await Server.UploadAsync(publication, files)).EnumerateArray().Select(a => a.GetProperty("id").GetInt32())];
     }
 
-    private async Task<int[]> TrayAsync(int publication) => [.. (await Server.GetAsync($"/api/publications/{publication}/tray")).GetProperty("imageIds").EnumerateArray().Select(i => i.GetInt32())];
+    private async Task<int[]> TrayAsync(int publication) => [.. (await Server.GetAsync($"/api/publications/{publication}/tray")).GetProperty("imageIds")
+        .EnumerateArray().Select(i => i.GetInt32())];
 
-    private int[] Shown() => [.. Browser.Driver.FindElements(By.CssSelector("[data-tray]")).Select(item => int.Parse(item.GetAttribute("data-tray")!, System.Globalization.CultureInfo.InvariantCulture))];
+    private int[] Shown() => [.. Browser.Driver.FindElements(By.CssSelector("[data-tray]"))
+        .Select(item => int.Parse(item.GetAttribute("data-tray")!, System.Globalization.CultureInfo.InvariantCulture))];
 
-    private int? InHand() => Browser.Driver.FindElements(By.CssSelector("[data-tray][aria-pressed=true]")) is [var item] ? int.Parse(item.GetAttribute("data-tray")!, System.Globalization.CultureInfo.InvariantCulture) : null;
+    private int? InHand() => Browser.Driver.FindElements(By.CssSelector("[data-tray][aria-pressed=true]")) is [var item]
+        ? int.Parse(item.GetAttribute("data-tray")!, System.Globalization.CultureInfo.InvariantCulture) : null;
 
     private void Move((int X, int Y) to) => Actions().MoveToLocation(to.X, to.Y).Perform();
 
@@ -27,7 +30,8 @@ public sealed class TrayTests(Workplace place) : InBrowser(place)
     {
         int id = await Server.NewPublicationAsync();
         var images = await PicturesAsync(id, (300, 200), (200, 300), (250, 250), (320, 200));
-        int frame = (await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 60, y = 60, width = 120, height = 120 })).GetProperty("id").GetInt32();
+        int frame = (await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 60, y = 60, width = 120, height = 120 }))
+            .GetProperty("id").GetInt32();
         OpenDesk(id);
         // Put in one by one, and all the others that are placed nowhere.
         Actions().MoveToElement(Browser.Find($"#image-{images[1]}")).Perform();
@@ -56,10 +60,12 @@ public sealed class TrayTests(Workplace place) : InBrowser(place)
 
         // On the empty page: a click for natural size, a drag for a size.
         Click(Window(300, 120));
-        Eventually(id, f => f.Length == 2 && f[1].GetProperty("imageId").GetInt32() == images[0] && Math.Abs(D(f[1], "width") - 144) < 1e-6, "at 300 px of 150 ppi");
+        Eventually(id, f => f.Length == 2 && f[1].GetProperty("imageId").GetInt32() == images[0] && Math.Abs(D(f[1], "width") - 144) < 1e-6,
+            "at 300 px of 150 ppi");
         Browser.Until(() => InHand() == images[2], "and the third is in hand");
         Drag(Window(300, 300), Window(360, 350));
-        Eventually(id, f => f.Length == 3 && f[2].GetProperty("imageId").GetInt32() == images[2] && Math.Abs(D(f[2], "width") - D(f[2], "height")) < 1e-6, "of the size drawn");
+        Eventually(id, f => f.Length == 3 && f[2].GetProperty("imageId").GetInt32() == images[2] && Math.Abs(D(f[2], "width") - D(f[2], "height")) < 1e-6,
+            "of the size drawn");
         Browser.Until(() => InHand() == images[3], "and the fourth is in hand");
 
         // Put down, it waits on; also after the page is opened anew.
@@ -78,7 +84,9 @@ public sealed class TrayTests(Workplace place) : InBrowser(place)
         var images = await PicturesAsync(id, (300, 200), (200, 300), (250, 250));
         string frames = $"/api/publications/{id}/frames";
         var made = new List<int>();
-        for (int i = 0; i < 2; i++) made.Add((await Server.PostAsync(frames, new { page = 1, x = 60 + 150 * i, y = 60, width = 120, height = 120, imageId = images[i] })).GetProperty("id").GetInt32());
+        for (int i = 0; i < 2; i++)
+            made.Add((await Server.PostAsync(frames, new { page = 1, x = 60 + 150 * i, y = 60, width = 120, height = 120, imageId = images[i] }))
+                .GetProperty("id").GetInt32());
         await Server.PostAsync($"/api/publications/{id}/tray", new { imageIds = images });
         OpenDesk(id);
         Browser.Send($"[data-tray='{images[0]}']", Keys.Alt + Keys.ArrowRight);
@@ -124,7 +132,8 @@ public sealed class TrayTests(Workplace place) : InBrowser(place)
     {
         int id = await Server.NewPublicationAsync(pages: 1, facing: false);
         var images = await PicturesAsync(id, [.. Enumerable.Range(0, 300).Select(i => (90 + i % 7 * 10, 80 + i % 5 * 10))]);
-        for (int i = 0; i < 6; i++) await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 40 + i % 2 * 260, y = 40 + i / 2 * 250, width = 240, height = 230 });
+        for (int i = 0; i < 6; i++)
+            await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 40 + i % 2 * 260, y = 40 + i / 2 * 250, width = 240, height = 230 });
         OpenDesk(id);
         Browser.Click("[data-do=tray-add-unplaced]");
         Browser.Until(() => Shown().Length == 300, "all in the tray");
@@ -157,10 +166,18 @@ public sealed class TrayTests(Workplace place) : InBrowser(place)
         int wide = (await Server.PostAsync($"{address}/frames", new { page = 1, x = 40, y = 40, width = 90, height = 60 })).GetProperty("id").GetInt32();
         int tall = (await Server.PostAsync($"{address}/frames", new { page = 1, x = 240, y = 40, width = 60, height = 90 })).GetProperty("id").GetInt32();
         var poured = await Server.PostAsync($"{address}/pour", new { imageIds = images, order = "best" });
-        poured.GetProperty("placed").EnumerateArray().Select(p => (p.GetProperty("frameId").GetInt32(), p.GetProperty("imageId").GetInt32(), p.GetProperty("page").GetInt32()))
+        poured.GetProperty("placed").EnumerateArray().Select(p => (p.GetProperty("frameId").GetInt32(), p.GetProperty("imageId").GetInt32(),
+            p.GetProperty("page").GetInt32()))
             .ShouldBe([(wide, images[0], 1), (tall, images[1], 1)]);
         poured.GetProperty("left").EnumerateArray().Select(i => i.GetInt32()).ShouldBe([images[2]]);
-        var more = await Server.PostAsync($"{address}/pour", new { imageIds = new[] { images[2] }, fromPage = 1, order = "tray", keepPouring = true, leftovers = "remove" });
+        var more = await Server.PostAsync($"{address}/pour", new
+        {
+            imageIds = new[] { images[2] },
+            fromPage = 1,
+            order = "tray",
+            keepPouring = true,
+            leftovers = "remove"
+        });
         more.GetProperty("pagesAdded").GetInt32().ShouldBe(0, "The blank page behind takes the copy.");
         (await FramesAsync(id)).Length.ShouldBe(3);
         using var none = await Server.Client.PostAsJsonAsync($"{address}/pour", new { fromPage = 9 });

@@ -38,7 +38,8 @@ public static class Aligning
         double Middle(int i) => Along(boxes[i]).From + Along(boxes[i]).Length / 2;
         int[] order = [.. Enumerable.Range(0, boxes.Count).OrderBy(Middle).ThenBy(i => i)];
         var (first, last) = (Along(boxes[order[0]]), Along(boxes[order[^1]]));
-        double from = within is { } room ? Along(room).From : first.From, to = within is { } end ? Along(end).From + Along(end).Length : last.From + last.Length;
+        double from = within is { } room ? Along(room).From : first.From, to = within is { } end ? Along(end).From + Along(end).Length
+            : last.From + last.Length;
         double between = gap ?? (to - from - boxes.Sum(b => Along(b).Length)) / (boxes.Count - 1);
         var moves = new Vec[boxes.Count];
         double at = gap is null ? from : first.From, firstMiddle = from + first.Length / 2, lastMiddle = to - last.Length / 2;

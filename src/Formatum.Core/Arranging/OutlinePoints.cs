@@ -7,8 +7,8 @@ namespace Formatum.Core.Arranging;
 public enum PointPart { At, Before, After }
 
 /// <summary>
-/// Outlines changed point by point: a rectangle becomes a polygon on the way, an ellipse a free outline. A frame's box always lies close around its outline, so that each change comes to another pose too; what is not
-/// touched stays where it lies on the page, also in a turned frame.
+/// Outlines changed point by point: a rectangle becomes a polygon on the way, an ellipse a free outline. A frame's box always lies close around its outline,
+/// so that each change comes to another pose too; what is not touched stays where it lies on the page, also in a turned frame.
 /// </summary>
 public static class OutlinePoints
 {
@@ -35,7 +35,8 @@ public static class OutlinePoints
     /// <param name="part">What of it.</param>
     /// <param name="to">Where to.</param>
     /// <param name="alone">Whether a control leaves the one across from it as it is, which makes a corner of the point.</param>
-    public static (Pose Pose, Outline Outline) Moved(Pose pose, Outline outline, int index, PointPart part, Vec to, bool alone = false) => Changed(pose, outline, points =>
+    public static (Pose Pose, Outline Outline) Moved(Pose pose, Outline outline, int index, PointPart part, Vec to, bool alone = false) =>
+        Changed(pose, outline, points =>
     {
         var point = points[index];
         if (part == PointPart.At)
@@ -44,7 +45,8 @@ public static class OutlinePoints
             return points.SetItem(index, new(to, point.Before + by, point.After + by));
         }
         var across = part == PointPart.Before ? point.After : point.Before;
-        if (!alone && across is { } other && (to - point.At).Length is > 0 and var length) across = point.At - (other - point.At).Length / length * (to - point.At);
+        if (!alone && across is { } other && (to - point.At).Length is > 0 and var length)
+            across = point.At - (other - point.At).Length / length * (to - point.At);
         return points.SetItem(index, part == PointPart.Before ? new(point.At, to, across) : new(point.At, across, to));
     });
 
@@ -72,7 +74,8 @@ public static class OutlinePoints
         Vec before = points[(index + points.Length - 1) % points.Length].At, after = points[(index + 1) % points.Length].At, along = after - before;
         if (along.Length == 0) return points;
         along = 1 / along.Length * along;
-        return points.SetItem(index, new(point.At, point.At - Reach * (point.At - before).Length * along, point.At + Reach * (after - point.At).Length * along));
+        return points.SetItem(index, new(point.At, point.At - Reach * (point.At - before).Length * along,
+            point.At + Reach * (after - point.At).Length * along));
     });
 
     private static ImmutableArray<PathPoint> In(Outline outline) => outline switch
@@ -112,7 +115,8 @@ public static class OutlinePoints
         {
             var (start, end) = (points[leg], points[(leg + 1) % points.Length]);
             bool straight = start.After is null && end.Before is null;
-            Vec p0 = start.At, p3 = end.At, p1 = straight ? Between(p0, p3, 1.0 / 3) : start.After ?? p0, p2 = straight ? Between(p3, p0, 1.0 / 3) : end.Before ?? p3;
+            Vec p0 = start.At, p3 = end.At, p1 = straight ? Between(p0, p3, 1.0 / 3) : start.After ?? p0, p2 = straight ? Between(p3, p0, 1.0 / 3) : end.Before
+                ?? p3;
             for (int i = 1; i < Steps; i++)
             {
                 double t = (double)i / Steps, u = 1 - t;

@@ -65,7 +65,8 @@ public sealed class Snapping
             if (guide.Upright) _across.Add(new(guide.At, "guide", trim.Y, trim.Bottom));
             else _down.Add(new(guide.At, "guide", trim.X, trim.Right));
         }
-        _others = [.. spread.FramesOf(publication).Where(f => !moving.Contains(f.Frame.Id) && !f.Frame.Hidden).Select(f => ((f.Frame.Pose with { Box = f.Box }).Bounds, f.Frame.Label))];
+        _others = [.. spread.FramesOf(publication).Where(f => !moving.Contains(f.Frame.Id) && !f.Frame.Hidden)
+            .Select(f => ((f.Frame.Pose with { Box = f.Box }).Bounds, f.Frame.Label))];
         foreach (var (box, name) in _others)
         {
             Add(box, name);
@@ -92,7 +93,8 @@ public sealed class Snapping
     /// <param name="reach">How near, in points, it catches.</param>
     public Snapped Moved(Box box, double reach)
     {
-        double dx = Nearest([box.X, box.Centre.X, box.Right], [.. _across, .. Gaps(box, across: true)], reach), dy = Nearest([box.Y, box.Centre.Y, box.Bottom], [.. _down, .. Gaps(box, across: false)], reach);
+        double dx = Nearest([box.X, box.Centre.X, box.Right], [.. _across, .. Gaps(box, across: true)], reach),
+            dy = Nearest([box.Y, box.Centre.Y, box.Bottom], [.. _down, .. Gaps(box, across: false)], reach);
         var snapped = box.Moved(dx, dy);
         return new(snapped, Marks(snapped, [snapped.X, snapped.Centre.X, snapped.Right], [snapped.Y, snapped.Centre.Y, snapped.Bottom], dx, dy, box));
     }

@@ -9,7 +9,8 @@ public static class Composer
 {
     /// <summary>All that prints on a spread: what its masters say beneath, and its own frames above.</summary>
     public static Scene Compose(Publication publication, Spread spread, ITypefaces typefaces) =>
-        new(spread.Trim, [.. FromMasters(publication, spread, typefaces), .. spread.FramesOf(publication).Where(f => !f.Frame.Hidden).Select(f => Compose(publication, f.Frame, f.Box, typefaces))]);
+        new(spread.Trim, [.. FromMasters(publication, spread, typefaces), .. spread.FramesOf(publication).Where(f => !f.Frame.Hidden)
+            .Select(f => Compose(publication, f.Frame, f.Box, typefaces))]);
 
     /// <summary>What the masters of a spread's pages have printed on it, the same on every page, from the lowest to the topmost.</summary>
     public static IEnumerable<SceneFrame> FromMasters(Publication publication, Spread spread, ITypefaces typefaces) =>
@@ -30,7 +31,8 @@ public static class Composer
         var image = publication.PlacementOf(frame) is { } placement
             ? new SceneImage(publication.Images[frame.ImageId!.Value], placement.Matrix)
             : null;
-        return new(frame.Id, new Pose(box, frame.Angle).ToPage, box.Width, box.Height, frame.Outline, image, TextOf(publication, frame, typefaces, onPage), frame.Look);
+        return new(frame.Id, new Pose(box, frame.Angle).ToPage, box.Width, box.Height, frame.Outline, image, TextOf(publication, frame, typefaces, onPage),
+            frame.Look);
     }
 
     /// <summary>A frame's text, set in lines as it reads on a page; null where it holds none.</summary>

@@ -20,7 +20,8 @@ public static class TextFindings
         foreach (int page in publication.Order.Ids)
         {
             var shown = publication.FramesOnPage(page);
-            if (publication.MasterPageOf(page) is { } master) shown = publication.FramesOnPage(master).Where(f => !f.IsEmpty && !seen.Contains(f.Id)).Concat(shown);
+            if (publication.MasterPageOf(page) is { } master)
+                shown = publication.FramesOnPage(master).Where(f => !f.IsEmpty && !seen.Contains(f.Id)).Concat(shown);
             foreach (var frame in shown.Where(f => f.IsText && !f.Hidden).ToList())
                 if (Lost(publication, frame, page, typefaces) is { } lost && seen.Add(frame.Id)) yield return lost;
         }

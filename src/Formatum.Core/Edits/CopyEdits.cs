@@ -11,7 +11,8 @@ namespace Formatum.Core.Edits;
 /// <param name="Spread">The spread they are on, by its index from 0.</param>
 /// <param name="By">How far each copy lies from the one before, in points.</param>
 /// <param name="Count">How many copies.</param>
-/// <param name="Rows">How many rows of them: each row set off downwards by <paramref name="By"/>.Y, each copy in it across by <paramref name="By"/>.X; 1 for a line along <paramref name="By"/>.</param>
+/// <param name="Rows">How many rows of them: each row set off downwards by <paramref name="By"/>.Y, each copy in it across by <paramref name="By"/>.X; 1 for
+/// a line along <paramref name="By"/>.</param>
 public sealed record RepeatFrames(ImmutableArray<int> FrameIds, int Spread, Vec By, int Count, int Rows = 1) : Edit
 {
     public const int Most = 1000;
@@ -21,7 +22,8 @@ public sealed record RepeatFrames(ImmutableArray<int> FrameIds, int Spread, Vec 
     protected override void Make(Draft draft)
     {
         if (FrameIds.IsEmpty) throw new EditRefused("frame", "No frame is chosen. Choose one first.");
-        if (Count is < 0 or > Most || Rows is < 1 or > Most || (Count + 1L) * Rows * FrameIds.Length > Most) throw new EditRefused("count", $"Make from 1 to {Most} copies at once.");
+        if (Count is < 0 or > Most || Rows is < 1 or > Most || (Count + 1L) * Rows * FrameIds.Length > Most)
+            throw new EditRefused("count", $"Make from 1 to {Most} copies at once.");
         if (!double.IsFinite(By.X) || !double.IsFinite(By.Y)) throw new EditRefused("by", "Give the distances as lengths.");
         var spread = Publications.Spread.At(draft.Origin, Spread);
         var copies = new Copies(draft);
@@ -38,7 +40,8 @@ public sealed record RepeatFrames(ImmutableArray<int> FrameIds, int Spread, Vec 
 
     private static (int PageId, Box Box) PlaceOn(Spread spread, Frame frame, Vec by)
     {
-        var from = spread.Pages.FirstOrDefault(p => p.Page.Id == frame.PageId) ?? throw new EditRefused("frame", "That frame is no longer on this spread. Look at the spread again.");
+        var from = spread.Pages.FirstOrDefault(p => p.Page.Id == frame.PageId) ?? throw new EditRefused("frame",
+            "That frame is no longer on this spread. Look at the spread again.");
         var box = frame.Box.Moved(from.Trim.X + by.X, from.Trim.Y + by.Y);
         var page = spread.PageAt(box.Centre);
         return (page.Page.Id, box.Moved(-page.Trim.X, -page.Trim.Y));
@@ -92,7 +95,8 @@ public sealed record PasteFrames(Publication Source, ImmutableArray<int> FrameId
     private int? Rule(Draft draft, int? id)
     {
         if (id is null || !Source.Rules.TryGetValue(id.Value, out var rule)) return null;
-        var there = draft.Origin.Rules.Values.Concat(draft.Touched.Select(draft.Find).OfType<FittingRule>()).FirstOrDefault(r => string.Equals(r.Name, rule.Name, StringComparison.OrdinalIgnoreCase));
+        var there = draft.Origin.Rules.Values.Concat(draft.Touched.Select(draft.Find).OfType<FittingRule>())
+            .FirstOrDefault(r => string.Equals(r.Name, rule.Name, StringComparison.OrdinalIgnoreCase));
         if (there is not null) return there.Id;
         // It takes along what it says through those it is based on, which need not be here.
         var settings = Cascade.Together(Cascade.Chain(Source, id));
@@ -128,7 +132,16 @@ internal sealed class Copies(Draft draft)
         {
             var (pageId, box) = place(frame);
             if (frame.GroupId is { } g && !groups.ContainsKey(g)) groups[g] = ++_lastGroup;
-            var copy = (change?.Invoke(frame) ?? frame) with { Id = draft.NewId(), PageId = pageId, Box = box, Depth = ++_depth, Locked = false, MasterFrameId = null, GroupId = frame.GroupId is { } group ? groups[group] : null };
+            var copy = (change?.Invoke(frame) ?? frame) with
+            {
+                Id = draft.NewId(),
+                PageId = pageId,
+                Box = box,
+                Depth = ++_depth,
+                Locked = false,
+                MasterFrameId = null,
+                GroupId = frame.GroupId is { } group ? groups[group] : null
+            };
             FrameChecks.Check(draft, copy);
             draft.Put(copy);
         }

@@ -36,15 +36,18 @@ public abstract record Edit
 
     /// <exception cref="EditRefused">There is no such rule.</exception>
     protected static FittingRule RuleOf(Draft draft, int id, string field = "ruleId") =>
-        draft.Find(new(PartKind.Rule, id)) as FittingRule ?? throw new EditRefused(field, $"There is no rule {id} in this publication. It may have been removed in another window.");
+        draft.Find(new(PartKind.Rule, id)) as FittingRule ?? throw new EditRefused(field,
+            $"There is no rule {id} in this publication. It may have been removed in another window.");
 
     /// <exception cref="EditRefused">There is no such image.</exception>
     protected static LinkedImage ImageOf(Draft draft, int id) =>
-        draft.Find(new(PartKind.Image, id)) as LinkedImage ?? throw new EditRefused("imageId", $"There is no image {id} in this publication. It may have been removed in another window.");
+        draft.Find(new(PartKind.Image, id)) as LinkedImage ?? throw new EditRefused("imageId",
+            $"There is no image {id} in this publication. It may have been removed in another window.");
 
     /// <exception cref="EditRefused">There is no such master.</exception>
     protected static MasterPage MasterOf(Draft draft, int id, string field = "master") =>
-        draft.Find(new(PartKind.Master, id)) as MasterPage ?? throw new EditRefused(field, $"There is no master {id} in this publication. It may have been removed in another window.");
+        draft.Find(new(PartKind.Master, id)) as MasterPage ?? throw new EditRefused(field,
+            $"There is no master {id} in this publication. It may have been removed in another window.");
 
     /// <param name="draft">The publication under way.</param>
     /// <param name="number">A page's number: from 1, or below 0 for one of a master.</param>

@@ -22,7 +22,8 @@ public static class EditionMaker
         var frames = source.Frames.Values.Select(frame => source.MasterWith(frame.PageId) is null ? Emptied(frame, keeps) : frame).ToList();
         var used = frames.Select(f => f.ImageId).OfType<int>().ToHashSet();
         var images = keeps.Pictures ? source.Images.Values : source.Images.Values.Where(i => used.Contains(i.Id));
-        return Publication.FromParts(source.NextId, [setup, source.Order, .. source.Pages.Values, .. frames, .. images, .. source.Rules.Values, .. source.Masters.Values]);
+        return Publication.FromParts(source.NextId, [setup, source.Order, .. source.Pages.Values, .. frames, .. images, .. source.Rules.Values,
+            .. source.Masters.Values]);
     }
 
     private static Frame Emptied(Frame frame, EditionKeeps keeps)

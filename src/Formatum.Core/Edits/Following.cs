@@ -19,20 +19,24 @@ internal static class Following
         if ((before.Masters.IsEmpty && !draft.Touched.Any(key => key.Kind == PartKind.Master)) || draft.Touched.Count == 0) return;
         var after = before.With(draft.Changes());
         bool pagesTouched = draft.Touched.Any(key => key.Kind is PartKind.Setup or PartKind.PageOrder or PartKind.Page or PartKind.Master);
-        var frames = draft.Touched.Where(key => key.Kind == PartKind.Frame).Select(key => (Was: before.Frames.GetValueOrDefault(key.Id), Now: after.Frames.GetValueOrDefault(key.Id))).ToList();
+        var frames = draft.Touched.Where(key => key.Kind == PartKind.Frame).Select(key => (Was: before.Frames.GetValueOrDefault(key.Id),
+            Now: after.Frames.GetValueOrDefault(key.Id))).ToList();
 
         foreach (var (was, now) in frames)
-            if (was is { MasterFrameId: not null } && now is { MasterFrameId: not null } && was.PageId != now.PageId) draft.Put(now with { MasterFrameId = null });
+            if (was is { MasterFrameId: not null } && now is { MasterFrameId: not null } && was.PageId != now.PageId)
+                draft.Put(now with { MasterFrameId = null });
 
         var pairs = frames
-            .SelectMany(f => f.Was?.PageId == f.Now?.PageId ? [(f.Now!.PageId, f.Was, f.Now)] : new[] { (f.Was?.PageId ?? 0, f.Was, (Frame?)null), (f.Now?.PageId ?? 0, null, f.Now) })
+            .SelectMany(f => f.Was?.PageId == f.Now?.PageId ? [(f.Now!.PageId, f.Was, f.Now)]
+                : new[] { (f.Was?.PageId ?? 0, f.Was, (Frame?)null), (f.Now?.PageId ?? 0, null, f.Now) })
             .Where(f => after.MasterWith(f.Item1) is not null && before.MasterWith(f.Item1) is not null)
             .GroupBy(f => f.Item1, f => new Pair(ToFill(f.Item2), ToFill(f.Item3))).ToDictionary(g => g.Key, g => g.Where(p => p != default).ToList());
         if (!pagesTouched && pairs.Count == 0) return;
 
         foreach (int page in after.Order.Ids)
         {
-            int? now = after.MasterPageOf(page), was = before.Pages.ContainsKey(page) ? before.MasterPageOf(page) ?? LaidBy(after, page) : LaidBy(after, page) ?? now;
+            int? now = after.MasterPageOf(page), was = before.Pages.ContainsKey(page) ? before.MasterPageOf(page) ?? LaidBy(after, page) : LaidBy(after, page)
+                ?? now;
             if (was != now) Lay(draft, after, page, FirstForFirst(ToFillOn(before, was), ToFillOn(after, now)));
             else if (now is { } master && pairs.TryGetValue(master, out var changed)) Lay(draft, after, page, changed);
         }
@@ -46,7 +50,15 @@ internal static class Following
     }
 
     /// <summary>The frame as it is on the master, with what is in it on its page.</summary>
-    public static Frame AsOn(Frame master, Frame frame) => frame with { Box = master.Box, Angle = master.Angle, Outline = master.Outline, RuleId = master.RuleId, Own = master.Own, Look = master.Look };
+    public static Frame AsOn(Frame master, Frame frame) => frame with
+    {
+        Box = master.Box,
+        Angle = master.Angle,
+        Outline = master.Outline,
+        RuleId = master.RuleId,
+        Own = master.Own,
+        Look = master.Look
+    };
 
     private static Frame? ToFill(Frame? frame) => frame is { IsEmpty: true } ? frame : null;
 
@@ -56,9 +68,11 @@ internal static class Following
     private static IReadOnlyList<Pair> FirstForFirst(IReadOnlyList<Frame> was, IReadOnlyList<Frame> now) =>
         [.. Enumerable.Range(0, Math.Max(was.Count, now.Count)).Select(i => new Pair(was.ElementAtOrDefault(i), now.ElementAtOrDefault(i)))];
 
-    /// <summary>The master page that a page with copied frames goes by until it is settled: the one their original went by; null where it has none such.</summary>
+    /// <summary>The master page that a page with copied frames goes by until it is settled: the one their original went by; null where it has none
+    /// such.</summary>
     private static int? LaidBy(Publication after, int page) =>
-        after.FramesOnPage(page).Select(f => f.MasterFrameId is { } id && after.Frames.TryGetValue(id, out var master) ? master.PageId : (int?)null).FirstOrDefault(id => id is not null);
+        after.FramesOnPage(page).Select(f => f.MasterFrameId is { } id && after.Frames.TryGetValue(id, out var master) ? master.PageId : (int?)null)
+            .FirstOrDefault(id => id is not null);
 
     private static void Lay(Draft draft, Publication after, int page, IReadOnlyList<Pair> pairs)
     {
@@ -67,7 +81,8 @@ internal static class Following
         {
             if (was is null)
             {
-                if (!there.Any(f => f.MasterFrameId == now!.Id)) draft.Put(now! with { Id = draft.NewId(), PageId = page, GroupId = null, MasterFrameId = now.Id });
+                if (!there.Any(f => f.MasterFrameId == now!.Id))
+                    draft.Put(now! with { Id = draft.NewId(), PageId = page, GroupId = null, MasterFrameId = now.Id });
                 continue;
             }
             foreach (var frame in there.Where(f => f.MasterFrameId == was.Id))
@@ -86,7 +101,8 @@ internal static class Following
         return frame with
         {
             MasterFrameId = now.Id,
-            Box = new(Value(frame.Box.X, was.Box.X, now.Box.X), Value(frame.Box.Y, was.Box.Y, now.Box.Y), Value(frame.Box.Width, was.Box.Width, now.Box.Width), Value(frame.Box.Height, was.Box.Height, now.Box.Height)),
+            Box = new(Value(frame.Box.X, was.Box.X, now.Box.X), Value(frame.Box.Y, was.Box.Y, now.Box.Y), Value(frame.Box.Width, was.Box.Width, now.Box.Width),
+                Value(frame.Box.Height, was.Box.Height, now.Box.Height)),
             Angle = Value(frame.Angle, was.Angle, now.Angle),
             Outline = frame.Outline == was.Outline ? now.Outline : frame.Outline,
             RuleId = frame.RuleId == was.RuleId ? now.RuleId : frame.RuleId,

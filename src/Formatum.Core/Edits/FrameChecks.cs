@@ -22,7 +22,8 @@ internal static class FrameChecks
         errors.Range("angle", frame.Angle, -3600, 3600, "Give the angle in degrees, between -3600 and 3600.");
         errors.Range("depth", frame.Depth, -Frame.MostDepth, Frame.MostDepth, "The stack is not that deep.");
         OutlineCheck(frame.Outline, errors);
-        if (frame.Name.Length > Frame.LongestName) errors.Add("name", $"The name has {frame.Name.Length} characters; {Frame.LongestName} is the most. Shorten it.");
+        if (frame.Name.Length > Frame.LongestName)
+            errors.Add("name", $"The name has {frame.Name.Length} characters; {Frame.LongestName} is the most. Shorten it.");
         if (frame.Name.Any(char.IsControl)) errors.Add("name", "A name holds no line ends, tabs or other controls. Type it anew.");
         if (frame.ImageId is { } imageId && draft.Find(new(PartKind.Image, imageId)) is null)
             errors.Add("imageId", $"There is no image {imageId} in this publication. Bring it in first.");
@@ -44,10 +45,13 @@ internal static class FrameChecks
 
     private static void OutlineCheck(Outline outline, FieldErrors errors)
     {
-        if (outline is PolygonOutline { Corners: var corners } && (corners.Length is < Outlines.FewestSides or > PathOutline.MostPoints || !corners.All(IsNear)))
+        if (outline is PolygonOutline { Corners: var corners } && (corners.Length is < Outlines.FewestSides or > PathOutline.MostPoints
+            || !corners.All(IsNear)))
             errors.Add("outline", $"A polygon has {Outlines.FewestSides} to {PathOutline.MostPoints} corners, given in fractions of the frame.");
-        if (outline is PathOutline { Points: var points } && (points.Length is < PathOutline.FewestPoints or > PathOutline.MostPoints || !points.All(p => IsNear(p.At) && IsNear(p.Before ?? p.At) && IsNear(p.After ?? p.At))))
-            errors.Add("outline", $"A free outline goes through {PathOutline.FewestPoints} to {PathOutline.MostPoints} points, given in fractions of the frame.");
+        if (outline is PathOutline { Points: var points } && (points.Length is < PathOutline.FewestPoints or > PathOutline.MostPoints
+            || !points.All(p => IsNear(p.At) && IsNear(p.Before ?? p.At) && IsNear(p.After ?? p.At))))
+            errors.Add("outline", $"A free outline goes through {PathOutline.FewestPoints} to {PathOutline.MostPoints} points, given in fractions of the " +
+                $"frame.");
     }
 
     /// <summary>Controls may lie outside the box, but not out of all measure.</summary>

@@ -134,7 +134,8 @@ public sealed record ChangeFrames : Edit
 
     private void Change(Draft draft, Frame frame)
     {
-        if (X is not null || Y is not null || Width is not null || Height is not null || Angle is not null || Page is not null || Outline is not null) FrameChecks.Unlocked(frame, Locked);
+        if (X is not null || Y is not null || Width is not null || Height is not null || Angle is not null || Page is not null || Outline is not null)
+            FrameChecks.Unlocked(frame, Locked);
         if (Text is not null && !frame.IsText) throw new EditRefused("text", $"{frame.Label} holds no text. Make a text frame for it.");
         var changed = frame with
         {
@@ -188,7 +189,8 @@ public enum PictureAtSizing
 /// <summary>Moves frames, turns them, or sizes them by hand.</summary>
 public sealed record PlaceFrames(ImmutableArray<FramePlace> Places, PictureAtSizing Picture = PictureAtSizing.GoesAlong, string? As = null) : Edit
 {
-    public override string Words => (As ?? (Picture == PictureAtSizing.GoesAlong ? "Move" : "Resize") + " frame") + (Places.Length == 1 ? "" : $", {Places.Length} frames");
+    public override string Words => (As ?? (Picture == PictureAtSizing.GoesAlong ? "Move" : "Resize") + " frame") + (Places.Length == 1 ? ""
+        : $", {Places.Length} frames");
 
     protected override void Make(Draft draft)
     {
@@ -197,7 +199,13 @@ public sealed record PlaceFrames(ImmutableArray<FramePlace> Places, PictureAtSiz
         {
             var frame = FrameOf(draft, id);
             FrameChecks.Unlocked(frame);
-            var placed = frame with { PageId = PageIdOf(draft, page), Box = box, Angle = angle is { } a ? Geometry.Angle.Normalize(a) : frame.Angle, Outline = outline ?? frame.Outline };
+            var placed = frame with
+            {
+                PageId = PageIdOf(draft, page),
+                Box = box,
+                Angle = angle is { } a ? Geometry.Angle.Normalize(a) : frame.Angle,
+                Outline = outline ?? frame.Outline
+            };
             FrameChecks.Check(draft, placed);
             if (Picture == PictureAtSizing.Cropped && frame.Held is { } held)
                 placed = placed with { Held = held with { Matrix = placed.Pose.ToPage.Inverse().After(frame.Pose.ToPage).After(held.Matrix) } };
@@ -205,7 +213,8 @@ public sealed record PlaceFrames(ImmutableArray<FramePlace> Places, PictureAtSiz
             if (Picture == PictureAtSizing.Scaled && frame.ImageId is not null)
             {
                 var (fitting, map) = Inside.Of(draft, frame);
-                Inside.Put(draft, placed, fitting with { Width = box.Width, Height = box.Height }, Affine.Scaling(box.Width / frame.Box.Width, box.Height / frame.Box.Height).After(map));
+                Inside.Put(draft, placed, fitting with { Width = box.Width, Height = box.Height },
+                    Affine.Scaling(box.Width / frame.Box.Width, box.Height / frame.Box.Height).After(map));
             }
         }
     }

@@ -30,7 +30,15 @@ public sealed record MakeFrames(int Spread, ImmutableArray<Box> Boxes, Outline O
         for (int i = 0; i < Boxes.Length; i++)
         {
             var page = spread.PageAt(Boxes[i].Centre);
-            var frame = new Frame { Id = draft.NewId(), PageId = page.Page.Id, Box = Boxes[i].Moved(-page.Trim.X, -page.Trim.Y), Outline = Outline, Depth = ++depth, RuleId = RuleId };
+            var frame = new Frame
+            {
+                Id = draft.NewId(),
+                PageId = page.Page.Id,
+                Box = Boxes[i].Moved(-page.Trim.X, -page.Trim.Y),
+                Outline = Outline,
+                Depth = ++depth,
+                RuleId = RuleId
+            };
             Placing.Put(draft, frame, i < ImageIds.Length ? ImageOf(draft, ImageIds[i]).Id : null);
         }
     }
@@ -60,7 +68,8 @@ public sealed record FlipFrames(ImmutableArray<int> FrameIds, int Spread, bool A
             var inset = fit.Inset;
             var own = frame.Own.With(Across
                 ? new FitSettings { FlipX = !fit.FlipX, AlignX = 1 - fit.AlignX, InsetLeft = inset.Right, InsetRight = inset.Left, Rotation = -fit.Rotation }
-                : new FitSettings { FlipY = !fit.FlipY, AlignY = 1 - fit.AlignY, InsetTop = inset.Bottom, InsetBottom = inset.Top, Rotation = -fit.Rotation }, fit);
+                : new FitSettings { FlipY = !fit.FlipY, AlignY = 1 - fit.AlignY, InsetTop = inset.Bottom, InsetBottom = inset.Top, Rotation = -fit.Rotation },
+                    fit);
             draft.Put(frame with
             {
                 Box = frame.Box.Moved(pose.Box.X - box.X, pose.Box.Y - box.Y),

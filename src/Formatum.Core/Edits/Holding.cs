@@ -15,7 +15,8 @@ internal static class Holding
         var before = draft.Origin;
         var after = before.With(draft.Changes());
         bool rulesChanged = !ReferenceEquals(before.Rules, after.Rules) || before.Setup.DefaultRuleId != after.Setup.DefaultRuleId;
-        var frames = rulesChanged ? after.Frames.Values : draft.Touched.Where(key => key.Kind == PartKind.Frame).Select(key => draft.Frame(key.Id)).OfType<Frame>().ToList();
+        var frames = rulesChanged ? after.Frames.Values : draft.Touched.Where(key => key.Kind == PartKind.Frame).Select(key => draft.Frame(key.Id))
+            .OfType<Frame>().ToList();
         foreach (var frame in frames)
         {
             var settled = Settled(after, frame);
@@ -27,6 +28,7 @@ internal static class Holding
     {
         bool holds = frame.ImageId is not null && !publication.FitOf(frame).StaysFitted;
         if (!holds) return frame.Held is null ? frame : frame with { Held = null };
-        return frame.Held is not null || publication.PlacementOf(frame) is not { } placement ? frame : frame with { Held = new(placement.Matrix, placement.Applied) };
+        return frame.Held is not null || publication.PlacementOf(frame) is not { } placement ? frame
+            : frame with { Held = new(placement.Matrix, placement.Applied) };
     }
 }

@@ -6,7 +6,8 @@ using Formatum.Core.Publications;
 
 namespace Formatum.Core.Edits;
 
-/// <summary>Links images. Their ids are given anew, in order. What is there already, by its content, is not linked again, but keeps the other name too.</summary>
+/// <summary>Links images. Their ids are given anew, in order. What is there already, by its content, is not linked again, but keeps the other name
+/// too.</summary>
 public sealed record LinkImages(ImmutableArray<LinkedImage> Images) : Edit
 {
     public const int MostImages = 100_000;
@@ -75,7 +76,8 @@ public sealed record UnlinkImages(ImmutableArray<int> ImageIds) : Edit
         {
             var image = ImageOf(draft, id);
             int placed = draft.Origin.Frames.Values.Count(f => f.ImageId == id);
-            if (placed > 0) throw new EditRefused("imageId", $"{image.Name} is placed in {placed} {(placed == 1 ? "frame" : "frames")}. Take it out there first.");
+            if (placed > 0)
+                throw new EditRefused("imageId", $"{image.Name} is placed in {placed} {(placed == 1 ? "frame" : "frames")}. Take it out there first.");
             draft.Remove(image.Key);
         }
         draft.Put(draft.Tray.Without(ImageIds));

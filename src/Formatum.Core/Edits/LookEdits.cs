@@ -43,7 +43,8 @@ public sealed record LookChange
         if (Shadow == false) return null;
         if (Shadow is null && (ShadowAcross, ShadowDown, ShadowBlur, ShadowColour, ShadowStrength) == default) return shadow;
         var start = shadow ?? Publications.Shadow.Usual;
-        return new(ShadowAcross ?? start.Across, ShadowDown ?? start.Down, ShadowBlur ?? start.Blur, (ShadowColour ?? start.Colour).ToLowerInvariant(), ShadowStrength ?? start.Strength);
+        return new(ShadowAcross ?? start.Across, ShadowDown ?? start.Down, ShadowBlur ?? start.Blur, (ShadowColour ?? start.Colour).ToLowerInvariant(),
+            ShadowStrength ?? start.Strength);
     }
 }
 

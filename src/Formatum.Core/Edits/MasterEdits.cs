@@ -5,11 +5,13 @@ using Formatum.Core.Publications;
 namespace Formatum.Core.Edits;
 
 /// <summary>
-/// Makes a master page: blank, or like pages that are there. Of their frames, what is locked, and text that says of each page what it is, is then the same on every page; all else is to be filled.
+/// Makes a master page: blank, or like pages that are there. Of their frames, what is locked, and text that says of each page what it is, is then the same on
+/// every page; all else is to be filled.
 /// </summary>
 /// <param name="Name">What it is called.</param>
 /// <param name="LikePages">A page, or two that face each other, by their numbers from 1; null for a blank master. Of a page alone, both sides are made.</param>
-/// <param name="BaseThem">Whether those pages are then based on it: their frames follow the master's with all that is in them, and what it now prints for them they let go.</param>
+/// <param name="BaseThem">Whether those pages are then based on it: their frames follow the master's with all that is in them, and what it now prints for
+/// them they let go.</param>
 public sealed record MakeMaster(string Name, ImmutableArray<int>? LikePages = null, bool BaseThem = false) : Edit
 {
     public override string Words => $"Make master {Name.Trim()}";
@@ -18,7 +20,8 @@ public sealed record MakeMaster(string Name, ImmutableArray<int>? LikePages = nu
     {
         var origin = draft.Origin;
         MasterNames.Check(draft, Name, null);
-        if (origin.Masters.Count >= MasterPage.Most) throw new EditRefused("name", $"A publication has {MasterPage.Most} masters at most. Remove one that is no longer used.");
+        if (origin.Masters.Count >= MasterPage.Most)
+            throw new EditRefused("name", $"A publication has {MasterPage.Most} masters at most. Remove one that is no longer used.");
         var master = new MasterPage { Id = draft.NewId(), Name = Name.Trim(), VersoId = PageRuns.Blank(draft), RectoId = PageRuns.Blank(draft) };
         draft.Put(master);
         if (LikePages is not { } numbers) return;
@@ -33,7 +36,14 @@ public sealed record MakeMaster(string Name, ImmutableArray<int>? LikePages = nu
             draft.Put(new Page(master.Side(recto)) { Guides = [.. like.Page.Guides.Select(sides.Guide)] });
             foreach (var frame in origin.FramesOnPage(like.Page.Id).OrderBy(f => f.Depth).ThenBy(f => f.Id))
             {
-                var copy = Emptied(frame) with { Id = draft.NewId(), PageId = master.Side(recto), Box = sides.Box(frame), GroupId = null, MasterFrameId = null };
+                var copy = Emptied(frame) with
+                {
+                    Id = draft.NewId(),
+                    PageId = master.Side(recto),
+                    Box = sides.Box(frame),
+                    GroupId = null,
+                    MasterFrameId = null
+                };
                 draft.Put(copy);
                 if (!BaseThem || like.Recto != recto) continue;
                 if (copy.IsEmpty) draft.Put(frame with { MasterFrameId = copy.Id });
@@ -90,8 +100,8 @@ public sealed record RemoveMaster(int MasterId, int? InsteadId = null) : Edit
 }
 
 /// <summary>
-/// Bases pages on a master, or on none. What they have from another master takes the places of this one, first for first in reading order; what is left over stays
-/// where somebody did something to it, and else goes.
+/// Bases pages on a master, or on none. What they have from another master takes the places of this one, first for first in reading order; what is left over
+/// stays where somebody did something to it, and else goes.
 /// </summary>
 /// <param name="Numbers">The pages, by their numbers from 1.</param>
 /// <param name="MasterId">The master; null for none.</param>
@@ -130,13 +140,15 @@ internal static class MasterNames
     {
         var errors = new FieldErrors();
         CheckLength(name, errors);
-        if (draft.Origin.Masters.Values.Any(m => m.Id != id && RuleChecks.SameName.Equals(m.Name, name.Trim()))) errors.Add("name", $"There is a master named {name.Trim()} already. Take another name.");
+        if (draft.Origin.Masters.Values.Any(m => m.Id != id && RuleChecks.SameName.Equals(m.Name, name.Trim())))
+            errors.Add("name", $"There is a master named {name.Trim()} already. Take another name.");
         errors.ThrowIfAny();
     }
 
     public static void CheckLength(string name, FieldErrors errors)
     {
         if (string.IsNullOrWhiteSpace(name)) errors.Add("name", "Give the master a name.");
-        else if (name.Trim().Length > MasterPage.LongestName) errors.Add("name", $"The name has {name.Trim().Length} characters; {MasterPage.LongestName} is the most. Shorten it.");
+        else if (name.Trim().Length > MasterPage.LongestName)
+            errors.Add("name", $"The name has {name.Trim().Length} characters; {MasterPage.LongestName} is the most. Shorten it.");
     }
 }

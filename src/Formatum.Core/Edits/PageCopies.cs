@@ -5,7 +5,8 @@ using Formatum.Core.Publications;
 namespace Formatum.Core.Edits;
 
 /// <summary>
-/// Pages filled with copies of what lies on others: frames that were grouped are grouped anew among themselves, and what comes to the other side of the spread is laid for that side.
+/// Pages filled with copies of what lies on others: frames that were grouped are grouped anew among themselves, and what comes to the other side of the
+/// spread is laid for that side.
 /// </summary>
 internal sealed class PageCopies(Draft draft)
 {
@@ -43,11 +44,13 @@ internal sealed class PageCopies(Draft draft)
     }
 
     /// <summary>Whether it lies where its master has it: then it follows that to the other side by itself.</summary>
-    private bool GoesByMaster(Frame frame) => frame.MasterFrameId is { } id && draft.Origin.Frames.TryGetValue(id, out var master) && master.Box.X == frame.Box.X;
+    private bool GoesByMaster(Frame frame) => frame.MasterFrameId is { } id && draft.Origin.Frames.TryGetValue(id, out var master)
+        && master.Box.X == frame.Box.X;
 }
 
 /// <summary>
-/// How what lies on one side of a spread is laid on the other. What keeps within the margins keeps its place in them; what touches the trim or stands in a margin, such as a folio, keeps its distance from the fold.
+/// How what lies on one side of a spread is laid on the other. What keeps within the margins keeps its place in them; what touches the trim or stands in a
+/// margin, such as a folio, keeps its distance from the fold.
 /// </summary>
 internal readonly record struct Sides(Setup Setup, bool From, bool To)
 {

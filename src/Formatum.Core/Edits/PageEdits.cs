@@ -66,7 +66,8 @@ public sealed record RemovePages(ImmutableArray<int> Numbers) : Edit
     protected override void Make(Draft draft)
     {
         var removed = PageRuns.Ids(draft, Numbers);
-        if (removed.Length == draft.Origin.PageCount) throw new EditRefused("pages", "A publication keeps at least one page. Leave one, or remove the publication from the shelf.");
+        if (removed.Length == draft.Origin.PageCount)
+            throw new EditRefused("pages", "A publication keeps at least one page. Leave one, or remove the publication from the shelf.");
         foreach (int id in removed)
         {
             foreach (var frame in draft.Origin.FramesOnPage(id)) draft.Remove(frame.Key);
@@ -89,7 +90,8 @@ public sealed record ChangeGuide(int Number, int? Index, PageGuide? Guide) : Edi
         var page = draft.Origin.Pages[PageIdOf(draft, Number)];
         if (Index is { } i && (i < 0 || i >= page.Guides.Length)) throw new EditRefused("guide", "That guide is no longer there. Look at the page again.");
         if (Index is null && Guide is null) throw new EditRefused("guide", "No guide is meant. Choose one.");
-        if (Index is null && page.Guides.Length >= Page.MostGuides) throw new EditRefused("guide", $"A page has {Page.MostGuides} guides at most. Take some away first.");
+        if (Index is null && page.Guides.Length >= Page.MostGuides)
+            throw new EditRefused("guide", $"A page has {Page.MostGuides} guides at most. Take some away first.");
         var errors = new FieldErrors();
         errors.Range("at", Guide?.At, -Setup.LargestSide, Setup.LargestSide, "Keep the guide near the page.");
         errors.ThrowIfAny();
@@ -122,7 +124,8 @@ internal static class PageRuns
     public static void CheckPlace(Draft draft, int before)
     {
         int last = draft.Origin.PageCount + 1;
-        if (before < 1 || before > last) throw new EditRefused("before", $"There is no place {before}; pages go before page 1 to {last - 1}, or at the end ({last}).");
+        if (before < 1 || before > last)
+            throw new EditRefused("before", $"There is no place {before}; pages go before page 1 to {last - 1}, or at the end ({last}).");
     }
 
     public static int Blank(Draft draft, int? masterId = null)

@@ -20,7 +20,8 @@ public sealed record RecropFrame(int FrameId, HandMove Move, bool NoBareArea) : 
         var frame = FrameOf(draft, FrameId);
         var (fit, map) = Inside.Of(draft, frame);
         var wanted = Move.On(fit, map);
-        if (!wanted.IsFinite || Math.Abs(wanted.Determinant) < 1e-12) throw new EditRefused("recrop", "That would leave nothing of the picture. Give numbers above 0.");
+        if (!wanted.IsFinite || Math.Abs(wanted.Determinant) < 1e-12)
+            throw new EditRefused("recrop", "That would leave nothing of the picture. Give numbers above 0.");
         if (NoBareArea && Recropping.Covers(fit, map)) wanted = Recropping.Covering(fit, wanted);
         Inside.Put(draft, frame, fit, wanted);
     }
@@ -50,7 +51,8 @@ public sealed record TakeMeasure(ImmutableArray<int> FrameIds, FrameTakes Takes,
         {
             var frame = FrameOf(draft, id);
             var (fit, map) = Inside.Of(draft, frame);
-            if (fit.FitBox is not { Width: > 0, Height: > 0 }) throw new EditRefused("inset", $"{frame.Label} has insets that leave no room for a picture. Make them smaller first.");
+            if (fit.FitBox is not { Width: > 0, Height: > 0 })
+                throw new EditRefused("inset", $"{frame.Label} has insets that leave no room for a picture. Make them smaller first.");
             var (box, wanted) = FrameToPicture.Sized(frame.Box, fit, map, Takes, Reference);
             var sized = frame with { Box = box };
             FrameChecks.Check(draft, sized);

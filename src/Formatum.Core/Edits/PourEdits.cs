@@ -38,10 +38,15 @@ public sealed record PourImages : Edit
             added = LayoutCopies.Add(draft, LayoutPages, perCopy => Math.Max(0, (images.Length - frames.Length + perCopy - 1) / perCopy));
             publication = publication.With(draft.Changes());
         }
-        if (Order == PourOrder.Name && !LayoutPages.IsDefaultOrEmpty) throw new EditRefused("keepPouring", "Poured by name, each picture has its frame: added pages would have the same names again. Leave the rest in the tray.");
-        if (frames.IsEmpty && added.IsEmpty) throw new EditRefused("frames", "There is no empty placeholder here. Draw some, choose other pages, or keep pouring.");
+        if (Order == PourOrder.Name && !LayoutPages.IsDefaultOrEmpty)
+            throw new EditRefused("keepPouring", "Poured by name, each picture has its frame: added pages would have the same names again. Leave the rest " +
+                "in the tray.");
+        if (frames.IsEmpty && added.IsEmpty)
+            throw new EditRefused("frames", "There is no empty placeholder here. Draw some, choose other pages, or keep pouring.");
         var plan = Pouring.Plan(publication, images, [.. frames, .. added], Order);
-        if (plan.IsEmpty) throw new EditRefused("order", "No picture has the name of an empty placeholder here. Name the frames as the files are named, or pour in another order.");
+        if (plan.IsEmpty)
+            throw new EditRefused("order", "No picture has the name of an empty placeholder here. Name the frames as the files are named, or pour in " +
+                "another order.");
         foreach (var (frameId, imageId) in plan) Placing.Put(draft, FrameOf(draft, frameId), imageId);
         if (RemoveLeftovers)
         {
@@ -88,11 +93,14 @@ public sealed record PourRows : Edit
     {
         var origin = draft.Origin;
         if (Table.Rows.IsDefaultOrEmpty) throw new EditRefused("table", "The table has no rows. Choose another.");
-        if (Targets.IsDefaultOrEmpty) throw new EditRefused("targets", "No column goes into a frame. Name frames as the columns are named, or choose for each column where it goes.");
+        if (Targets.IsDefaultOrEmpty)
+            throw new EditRefused("targets", "No column goes into a frame. Name frames as the columns are named, or choose for each column where it goes.");
         foreach (var target in Targets)
             if (target.Column < 0 || target.Column >= Table.Columns.Length) throw new EditRefused("targets", $"The table has no column {target.Column + 1}.");
-        if (FirstPage < 1 || LastPage > origin.PageCount || FirstPage > LastPage) throw new EditRefused("pages", $"There are no pages {FirstPage} to {LastPage}; the publication has pages 1 to {origin.PageCount}.");
-        var frames = ReadingOrder.Of(origin, origin.Order.Ids.Skip(FirstPage - 1).Take(LastPage - FirstPage + 1).SelectMany(origin.FramesOnPage).Where(f => !f.Hidden)).ToList();
+        if (FirstPage < 1 || LastPage > origin.PageCount || FirstPage > LastPage)
+            throw new EditRefused("pages", $"There are no pages {FirstPage} to {LastPage}; the publication has pages 1 to {origin.PageCount}.");
+        var frames = ReadingOrder.Of(origin, origin.Order.Ids.Skip(FirstPage - 1).Take(LastPage - FirstPage + 1).SelectMany(origin.FramesOnPage)
+            .Where(f => !f.Hidden)).ToList();
         if (!LayoutPages.IsDefaultOrEmpty)
         {
             var layout = PageRuns.Ids(draft, LayoutPages).SelectMany(origin.FramesOnPage).Where(f => !f.Hidden).ToList();
@@ -144,7 +152,8 @@ internal static class LayoutCopies
         return Unpictured(frame);
     }
 
-    /// <summary>The frame without its picture, but for a locked one. Its words stay: on the pages of a table they are the headings that every page has.</summary>
+    /// <summary>The frame without its picture, but for a locked one. Its words stay: on the pages of a table they are the headings that every page
+    /// has.</summary>
     public static Frame Unpictured(Frame frame) => IsOpen(frame) ? frame with { ImageId = null, Held = null, Recrop = Fitting.Recrop.None } : frame;
 
     /// <summary>Adds so many copies, as <see cref="Add"/> says.</summary>

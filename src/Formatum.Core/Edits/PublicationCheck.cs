@@ -29,8 +29,10 @@ public static class PublicationCheck
         var findings = new FieldErrors();
         if (parts.GroupBy(p => p.Key).FirstOrDefault(g => g.Count() > 1) is { } twice)
             throw new EditRefused(Named(twice.Key), $"{Named(twice.Key)} is there twice.");
-        if (parts.Max(p => p.Key.Id) >= nextId || nextId > LargestId) throw new EditRefused("nextId", $"The next id, {nextId}, is not above the ids that are taken, or out of all measure.");
-        if (parts.FirstOrDefault(p => p is not (Setup or PageOrder or Tray) && p.Key.Id < 1) is { } low) throw new EditRefused(Named(low.Key), $"{Named(low.Key)}: ids count from 1.");
+        if (parts.Max(p => p.Key.Id) >= nextId || nextId > LargestId)
+            throw new EditRefused("nextId", $"The next id, {nextId}, is not above the ids that are taken, or out of all measure.");
+        if (parts.FirstOrDefault(p => p is not (Setup or PageOrder or Tray) && p.Key.Id < 1) is { } low)
+            throw new EditRefused(Named(low.Key), $"{Named(low.Key)}: ids count from 1.");
         var publication = Publication.FromParts(nextId, parts);
         var draft = new Draft(publication);
         Tell(findings, publication.Setup, errors => SetupOf(publication, errors));
@@ -38,19 +40,24 @@ public static class PublicationCheck
         Tell(findings, publication.Tray, errors => TrayOf(publication, errors));
         foreach (var page in publication.Pages.Values) Tell(findings, page, errors => PageOf(publication, page, errors));
         foreach (var master in publication.Masters.Values) Tell(findings, master, errors => MasterNames.CheckLength(master.Name, errors));
-        if (publication.Masters.Count > MasterPage.Most) findings.Add("masters", $"There are {publication.Masters.Count} masters; {MasterPage.Most} is the most.");
-        if (publication.Masters.Values.GroupBy(m => m.Name, RuleChecks.SameName).FirstOrDefault(g => g.Count() > 1) is { } named) findings.Add("masters", $"Two masters are named {named.Key}.");
+        if (publication.Masters.Count > MasterPage.Most)
+            findings.Add("masters", $"There are {publication.Masters.Count} masters; {MasterPage.Most} is the most.");
+        if (publication.Masters.Values.GroupBy(m => m.Name, RuleChecks.SameName).FirstOrDefault(g => g.Count() > 1) is { } named)
+            findings.Add("masters", $"Two masters are named {named.Key}.");
         foreach (var image in publication.Images.Values) Tell(findings, image, errors => Image(image, errors));
         foreach (var rule in publication.Rules.Values) Tell(findings, rule, errors => RuleChecks.Check(publication, rule, errors));
-        if (publication.Rules.Values.GroupBy(r => r.Name, RuleChecks.SameName).FirstOrDefault(g => g.Count() > 1) is { } same) findings.Add("rules", $"Two rules are named {same.Key}.");
+        if (publication.Rules.Values.GroupBy(r => r.Name, RuleChecks.SameName).FirstOrDefault(g => g.Count() > 1) is { } same)
+            findings.Add("rules", $"Two rules are named {same.Key}.");
         foreach (var frame in publication.Frames.Values)
         {
             Tell(findings, frame, errors =>
             {
                 if (!publication.Pages.ContainsKey(frame.PageId)) errors.Add("pageId", $"There is no page {frame.PageId}.");
-                if (frame.MasterFrameId is { } id && (publication.MasterWith(frame.PageId) is not null || !publication.Frames.TryGetValue(id, out var followed) || publication.MasterWith(followed.PageId) is null))
+                if (frame.MasterFrameId is { } id && (publication.MasterWith(frame.PageId) is not null || !publication.Frames.TryGetValue(id, out var followed)
+                    || publication.MasterWith(followed.PageId) is null))
                     errors.Add("masterFrameId", $"There is no frame {id} of a master that it could follow.");
-                if (frame.Held is { Matrix: var m } && !new[] { m.A, m.B, m.C, m.D, m.E, m.F }.All(v => Math.Abs(v) <= FarthestHeld)) errors.Add("held", "Where it holds its image is out of all measure.");
+                if (frame.Held is { Matrix: var m } && !new[] { m.A, m.B, m.C, m.D, m.E, m.F }.All(v => Math.Abs(v) <= FarthestHeld))
+                    errors.Add("held", "Where it holds its image is out of all measure.");
                 FrameChecks.Check(draft, frame);
             });
             if (findings.ToImmutable().Length >= MostTold) break;
@@ -90,7 +97,8 @@ public static class PublicationCheck
 
     private static void Order(Publication publication, FieldErrors errors)
     {
-        if (publication.PageCount is < 1 or > Setup.MostPages) errors.Add("pages", $"{publication.PageCount} pages are not possible; there are 1 to {Setup.MostPages}.");
+        if (publication.PageCount is < 1 or > Setup.MostPages)
+            errors.Add("pages", $"{publication.PageCount} pages are not possible; there are 1 to {Setup.MostPages}.");
         var all = publication.Order.Ids.Concat(publication.Masters.Values.SelectMany(m => new[] { m.VersoId, m.RectoId }));
         if (!all.Order().SequenceEqual(publication.Pages.Keys.Order())) errors.Add("pages", "The order and the masters together do not name each page once.");
     }
@@ -98,7 +106,8 @@ public static class PublicationCheck
     private static void TrayOf(Publication publication, FieldErrors errors)
     {
         var ids = publication.Tray.ImageIds;
-        if (ids.Distinct().Count() != ids.Length || !ids.All(publication.Images.ContainsKey)) errors.Add("tray", "The tray names an image twice, or one that is not there.");
+        if (ids.Distinct().Count() != ids.Length || !ids.All(publication.Images.ContainsKey))
+            errors.Add("tray", "The tray names an image twice, or one that is not there.");
     }
 
     private static void PageOf(Publication publication, Page page, FieldErrors errors)
@@ -106,7 +115,8 @@ public static class PublicationCheck
         if (page.MasterId is { } id && (!publication.Masters.ContainsKey(id) || publication.MasterWith(page.Id) is not null))
             errors.Add("masterId", publication.Masters.ContainsKey(id) ? "A page of a master is based on no other." : $"There is no master {id}.");
         if (page.Guides.Length > Page.MostGuides) errors.Add("guides", $"A page has {Page.MostGuides} guides at most.");
-        foreach (var guide in page.Guides) errors.Range("guides", guide.At, -2 * Setup.LargestSide, 2 * Setup.LargestSide, "A guide lies on its page or near it.");
+        foreach (var guide in page.Guides)
+            errors.Range("guides", guide.At, -2 * Setup.LargestSide, 2 * Setup.LargestSide, "A guide lies on its page or near it.");
     }
 
     private static void Image(LinkedImage image, FieldErrors errors)
@@ -117,12 +127,15 @@ public static class PublicationCheck
                 errors.Add("name", $"A file's name has 1 to {LongestImageName} characters, and no path.");
         }
         if (image.Bytes < 0) errors.Add("bytes", "A file has 0 bytes or more.");
-        if (image.ContentHash.Length != 64 || !image.ContentHash.All(char.IsAsciiHexDigitLower)) errors.Add("contentHash", "A content hash is SHA-256 as 64 lower-case hexadecimal digits.");
-        if (!LinkedImage.Formats.Contains(image.Format)) errors.Add("format", $"There is no format \"{image.Format}\"; there are {string.Join(", ", LinkedImage.Formats)}.");
+        if (image.ContentHash.Length != 64 || !image.ContentHash.All(char.IsAsciiHexDigitLower))
+            errors.Add("contentHash", "A content hash is SHA-256 as 64 lower-case hexadecimal digits.");
+        if (!LinkedImage.Formats.Contains(image.Format))
+            errors.Add("format", $"There is no format \"{image.Format}\"; there are {string.Join(", ", LinkedImage.Formats)}.");
         errors.Range("storedWidthPx", image.StoredWidthPx, 1, MostImagePixels, "A picture is 1 to 1,000,000 pixels wide.");
         errors.Range("storedHeightPx", image.StoredHeightPx, 1, MostImagePixels, "A picture is 1 to 1,000,000 pixels high.");
         if (!Orientation.IsValid(image.Orientation)) errors.Add("orientation", "An EXIF orientation is from 1 to 8.");
-        foreach (var (field, ppi) in new[] { ("storedPpiX", image.StoredPpiX), ("storedPpiY", image.StoredPpiY) }) errors.Range(field, ppi, 1e-3, 1e6, "A stored resolution lies between 0.001 and 1,000,000 ppi.");
+        foreach (var (field, ppi) in new[] { ("storedPpiX", image.StoredPpiX), ("storedPpiY", image.StoredPpiY) })
+            errors.Range(field, ppi, 1e-3, 1e6, "A stored resolution lies between 0.001 and 1,000,000 ppi.");
         FitRequestCheck.SubjectCheck(image.Subject, errors);
         FitRequestCheck.SubjectCheck(image.SuggestedSubject, errors);
     }

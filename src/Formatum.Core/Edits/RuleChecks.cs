@@ -17,7 +17,8 @@ internal static class RuleChecks
     public static void Check(Publication publication, FittingRule rule, FieldErrors errors)
     {
         if (string.IsNullOrWhiteSpace(rule.Name)) errors.Add("name", "A rule needs a name. Type one, such as \"Product shot\".");
-        if (rule.Name.Length > FittingRule.LongestName) errors.Add("name", $"The name has {rule.Name.Length} characters; {FittingRule.LongestName} is the most. Shorten it.");
+        if (rule.Name.Length > FittingRule.LongestName)
+            errors.Add("name", $"The name has {rule.Name.Length} characters; {FittingRule.LongestName} is the most. Shorten it.");
         if (rule.Description.Length > FittingRule.LongestDescription)
             errors.Add("description", $"The description has {rule.Description.Length} characters; {FittingRule.LongestDescription} is the most. Shorten it.");
         if (rule.BasedOnId is { } basis)
@@ -26,7 +27,8 @@ internal static class RuleChecks
             else if (Cascade.WouldLoop(publication, rule.Id, basis))
                 errors.Add("basedOnId", "That rule is itself based on this one, directly or through others. Base this one on another.");
             else if (Cascade.Chain(publication, basis).Count() >= Cascade.LongestChain)
-                errors.Add("basedOnId", $"That rule stands at the end of a chain of {Cascade.LongestChain}; no chain may be longer. Base this one on a rule nearer its root.");
+                errors.Add("basedOnId", $"That rule stands at the end of a chain of {Cascade.LongestChain}; no chain may be longer. Base this one on a " +
+                    $"rule nearer its root.");
         }
         FitSettingsCheck.Check(rule.Settings, errors);
     }

@@ -48,7 +48,8 @@ public sealed record DefineRule : Edit
 /// <summary>Removes a rule. Its frames, the rules based on it, and the publication where it was the default take something else instead.</summary>
 /// <param name="RuleId">The rule.</param>
 /// <param name="InsteadId">The rule they take instead; null for none.</param>
-/// <param name="KeepSettings">Whatever would then be fitted otherwise keeps, as settings of its own, what it had from the rule and all that was beneath it, so that nothing looks different.</param>
+/// <param name="KeepSettings">Whatever would then be fitted otherwise keeps, as settings of its own, what it had from the rule and all that was beneath it,
+/// so that nothing looks different.</param>
 public sealed record RemoveRule(int RuleId, int? InsteadId = null, bool KeepSettings = false) : Edit
 {
     public override string Words => "Remove rule";

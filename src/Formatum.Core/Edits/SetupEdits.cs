@@ -19,7 +19,8 @@ public enum FramesAtResize
 /// <summary>Changes how a publication is set up, and how many pages it has.</summary>
 /// <param name="Setup">The set-up as it is to be.</param>
 /// <param name="Frames">What frames do when pages change their size or side.</param>
-/// <param name="Pages">How many pages there are to be: blank ones are added at the end, or the last removed with all that is on them; null leaves them as they are.</param>
+/// <param name="Pages">How many pages there are to be: blank ones are added at the end, or the last removed with all that is on them; null leaves them as
+/// they are.</param>
 public sealed record ChangeSetup(Setup Setup, FramesAtResize Frames = FramesAtResize.Keep, int? Pages = null) : Edit
 {
     public override string Words => "Change set-up";
@@ -45,7 +46,8 @@ public sealed record ChangeSetup(Setup Setup, FramesAtResize Frames = FramesAtRe
 
     /// <summary>Whether pages become others: larger, smaller, or on another side of their spread. New margins alone move nothing.</summary>
     public static bool ChangesPages(Setup was, Setup will) =>
-        was.PageWidth != will.PageWidth || was.PageHeight != will.PageHeight || was.Facing != will.Facing || was.BindsRight != will.BindsRight || (will.Facing && (was.FirstFolio - will.FirstFolio) % 2 != 0);
+        was.PageWidth != will.PageWidth || was.PageHeight != will.PageHeight || was.Facing != will.Facing || was.BindsRight != will.BindsRight
+            || (will.Facing && (was.FirstFolio - will.FirstFolio) % 2 != 0);
 
     private static void SetPages(Draft draft, int count)
     {
@@ -59,7 +61,8 @@ public sealed record ChangeSetup(Setup Setup, FramesAtResize Frames = FramesAtRe
         if (count != order.Length) PageRuns.Order(draft, [.. order.Take(count), .. added]);
     }
 
-    /// <summary>Where a box of a page lies on the same page set up otherwise: its middle keeps its place within the margins, or beyond them within the page.</summary>
+    /// <summary>Where a box of a page lies on the same page set up otherwise: its middle keeps its place within the margins, or beyond them within the
+    /// page.</summary>
     private readonly record struct PageFit(Setup Was, Setup Will, bool WasRecto, bool WillRecto, bool Scales)
     {
         public Box Box(Box box)
@@ -96,8 +99,10 @@ public sealed record SetupImpact(Publication After, ImmutableArray<Frame> Off, I
     public static SetupImpact Of(Publication before, ChangeSetup edit)
     {
         var after = before.With(edit.On(before));
-        ImmutableArray<Frame> off = [.. after.Frames.Values.Where(f => before.Frames.TryGetValue(f.Id, out var was) && IsOff(after.Setup, f) && !IsOff(before.Setup, was)).OrderBy(f => after.NumberOf(f.PageId)).ThenBy(f => f.Id)];
-        return new(after, off, [.. before.Frames.Values.Where(f => !after.Frames.ContainsKey(f.Id))], Math.Max(0, before.PageCount - after.PageCount), ChangeSetup.ChangesPages(before.Setup, after.Setup) ? after.Frames.Count : 0);
+        ImmutableArray<Frame> off = [.. after.Frames.Values.Where(f => before.Frames.TryGetValue(f.Id, out var was) && IsOff(after.Setup, f)
+            && !IsOff(before.Setup, was)).OrderBy(f => after.NumberOf(f.PageId)).ThenBy(f => f.Id)];
+        return new(after, off, [.. before.Frames.Values.Where(f => !after.Frames.ContainsKey(f.Id))], Math.Max(0, before.PageCount - after.PageCount),
+            ChangeSetup.ChangesPages(before.Setup, after.Setup) ? after.Frames.Count : 0);
     }
 
     /// <summary>What hangs over the bleed by more than this, in points, is off its page.</summary>

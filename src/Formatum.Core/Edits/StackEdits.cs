@@ -56,7 +56,8 @@ public sealed record GroupFrames(ImmutableArray<int> FrameIds, bool Together) : 
 
     protected override void Make(Draft draft)
     {
-        if (FrameIds.Length < (Together ? 2 : 1)) throw new EditRefused("frame", Together ? "A group needs two frames or more. Choose some more." : "No frame is chosen. Choose one first.");
+        if (FrameIds.Length < (Together ? 2 : 1))
+            throw new EditRefused("frame", Together ? "A group needs two frames or more. Choose some more." : "No frame is chosen. Choose one first.");
         int? group = Together ? 1 + Copies.LastGroup(draft) : null;
         foreach (int id in FrameIds) draft.Put(FrameOf(draft, id) with { GroupId = group });
     }

@@ -80,7 +80,8 @@ public sealed record ReplaceImages(ImmutableArray<(int FrameId, int? ImageId)> P
 internal static class Placing
 {
     /// <summary>
-    /// Shows another image in a frame, fitted anew; its recrop stays with a picture that takes the place of one, and goes with the last. An image that is placed no longer waits in the tray.
+    /// Shows another image in a frame, fitted anew; its recrop stays with a picture that takes the place of one, and goes with the last. An image that is
+    /// placed no longer waits in the tray.
     /// </summary>
     public static void Put(Draft draft, Frame frame, int? imageId)
     {

@@ -25,7 +25,8 @@ public sealed record Assignment(int[] ColumnOf, double Total, double[] RowPrices
         return new(columnOf, found.Total, found.ColumnPrices, found.RowPrices);
     }
 
-    /// <summary>No two prices come to more than the cost where they meet, and all prices together come to the total: by duality no assignment costs less.</summary>
+    /// <summary>No two prices come to more than the cost where they meet, and all prices together come to the total: by duality no assignment costs
+    /// less.</summary>
     public bool IsProved(double[,] costs, double hair)
     {
         for (int r = 0; r < RowPrices.Length; r++)

@@ -56,7 +56,8 @@ public static class Pouring
     {
         var names = new ImageNames(images);
         var taken = new HashSet<int>();
-        return [.. frames.Where(f => f.Name.Length > 0).Select(f => (f.Id, Image: names.Find(f.Name))).Where(p => p.Image is { } image && taken.Add(image)).Select(p => new Pairing(p.Id, p.Image!.Value))];
+        return [.. frames.Where(f => f.Name.Length > 0).Select(f => (f.Id, Image: names.Find(f.Name))).Where(p => p.Image is { } image && taken.Add(image))
+            .Select(p => new Pairing(p.Id, p.Image!.Value))];
     }
 
     /// <summary>
@@ -81,7 +82,8 @@ public static class Pouring
     private readonly record struct FrameKind(double Width, double Height, Outline Outline, ResolvedFit Fit);
 
     /// <summary>Pictures that are alike come in the order of the tray: which of them goes where costs the same.</summary>
-    private static ImmutableArray<Pairing> InOrder(int[] imageOf, IReadOnlyList<LinkedImage> images, IReadOnlyList<Frame> frames, Kinds<LinkedImage, ImageKind> kinds)
+    private static ImmutableArray<Pairing> InOrder(int[] imageOf, IReadOnlyList<LinkedImage> images, IReadOnlyList<Frame> frames, Kinds<LinkedImage,
+        ImageKind> kinds)
     {
         var waiting = new Dictionary<int, Queue<int>>();
         for (int i = 0; i < images.Count; i++)

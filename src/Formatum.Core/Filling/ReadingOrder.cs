@@ -11,7 +11,8 @@ public static class ReadingOrder
     /// the right. Frames are of one row where their vertical spans overlap by half the smaller height or more.
     /// </summary>
     public static ImmutableArray<Frame> Of(Publication publication, IEnumerable<Frame> frames) =>
-        [.. frames.GroupBy(f => f.PageId).OrderBy(page => publication.Order.IndexOf(page.Key)).SelectMany(page => OnPage([.. page], publication.Setup.BindsRight))];
+        [.. frames.GroupBy(f => f.PageId).OrderBy(page => publication.Order.IndexOf(page.Key))
+            .SelectMany(page => OnPage([.. page], publication.Setup.BindsRight))];
 
     private static IEnumerable<Frame> OnPage(List<Frame> frames, bool fromRight)
     {
@@ -25,7 +26,8 @@ public static class ReadingOrder
             rows.RemoveAll(met.Contains);
             rows.Add(joined);
         }
-        return rows.OrderBy(row => row.Min(f => f.Box.Y)).SelectMany(row => row.OrderBy(f => fromRight ? -f.Box.Right : f.Box.X).ThenBy(f => f.Box.Y).ThenBy(f => f.Frame.Id)).Select(f => f.Frame);
+        return rows.OrderBy(row => row.Min(f => f.Box.Y)).SelectMany(row => row.OrderBy(f => fromRight ? -f.Box.Right : f.Box.X).ThenBy(f => f.Box.Y)
+            .ThenBy(f => f.Frame.Id)).Select(f => f.Frame);
     }
 
     private static bool SameRow(in Geometry.Box a, in Geometry.Box b) =>

@@ -21,7 +21,8 @@ public static class RowPlan
     /// <summary>Columns and frames of the same name, whatever the case.</summary>
     public static ImmutableArray<ColumnTarget> Guess(Table table, IEnumerable<Frame> frames)
     {
-        var names = frames.Where(f => f.Name.Length > 0).Select(f => f.Name).Distinct(StringComparer.OrdinalIgnoreCase).ToDictionary(n => n, StringComparer.OrdinalIgnoreCase);
+        var names = frames.Where(f => f.Name.Length > 0).Select(f => f.Name).Distinct(StringComparer.OrdinalIgnoreCase)
+            .ToDictionary(n => n, StringComparer.OrdinalIgnoreCase);
         return [.. table.Columns.Select((c, i) => (c, i)).Where(c => names.ContainsKey(c.c)).Select(c => new ColumnTarget(c.i, names[c.c]))];
     }
 
@@ -34,7 +35,8 @@ public static class RowPlan
     /// <param name="framesInOrder">The frames to fill, in reading order.</param>
     /// <param name="images">The publication's images, to find pictures by name.</param>
     /// <param name="findings">Takes what should be known: pictures that are not there, empty cells, rows without a place.</param>
-    public static ImmutableArray<CellPlace> Of(Table table, IReadOnlyList<ColumnTarget> targets, IReadOnlyList<Frame> framesInOrder, ImageNames images, List<RowFinding> findings)
+    public static ImmutableArray<CellPlace> Of(Table table, IReadOnlyList<ColumnTarget> targets, IReadOnlyList<Frame> framesInOrder, ImageNames images,
+        List<RowFinding> findings)
     {
         var places = ImmutableArray.CreateBuilder<CellPlace>();
         foreach (var (column, name) in targets)
@@ -68,7 +70,8 @@ public static class RowPlan
 }
 
 /// <summary>
-/// Images found by the names of their files, with or without ending, whatever the case, and whatever folder is named before them; or by a number or code that one name alone begins with.
+/// Images found by the names of their files, with or without ending, whatever the case, and whatever folder is named before them; or by a number or code that
+/// one name alone begins with.
 /// </summary>
 public sealed class ImageNames
 {

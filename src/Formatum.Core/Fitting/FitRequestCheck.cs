@@ -8,7 +8,8 @@ public static class FitRequestCheck
 {
     private const double MostPixels = 1_000_000, LargestFrame = 2 * Limits.LargestPageSide;
 
-    public static void Check(double width, double height, double widthPx, double heightPx, double ppi, int orientation, Vec? subject, Recrop recrop, FieldErrors errors)
+    public static void Check(double width, double height, double widthPx, double heightPx, double ppi, int orientation, Vec? subject, Recrop recrop,
+        FieldErrors errors)
     {
         errors.Range("frame.width", width, Limits.SmallestSide, LargestFrame, "A frame is wider than 0 and narrower than 10 m.");
         errors.Range("frame.height", height, Limits.SmallestSide, LargestFrame, "A frame is higher than 0 and lower than 10 m.");
@@ -28,8 +29,10 @@ public static class FitRequestCheck
 
     public static void RecropCheck(Recrop recrop, FieldErrors errors)
     {
-        errors.Range("recrop.zoom", recrop.Zoom, Recrop.SmallestZoom, Recrop.LargestZoom, "Zoom lies between 0.01 and 100; 1 leaves the scale as the rule gives it.");
-        errors.Range("recrop.zoomY", recrop.ZoomY, Recrop.SmallestZoom, Recrop.LargestZoom, "Zoom lies between 0.01 and 100; leave zoomY out to keep proportions.");
+        errors.Range("recrop.zoom", recrop.Zoom, Recrop.SmallestZoom, Recrop.LargestZoom,
+            "Zoom lies between 0.01 and 100; 1 leaves the scale as the rule gives it.");
+        errors.Range("recrop.zoomY", recrop.ZoomY, Recrop.SmallestZoom, Recrop.LargestZoom,
+            "Zoom lies between 0.01 and 100; leave zoomY out to keep proportions.");
         errors.Range("recrop.turn", recrop.Turn, -3600, 3600, "Give the turn in degrees, between -3600 and 3600.");
         if (recrop.Point is { } point && !(Math.Abs(point.X) <= 100 && Math.Abs(point.Y) <= 100))
             errors.Add("recrop.point", "A point of the image is given in fractions of it: 0.5, 0.5 is its centre.");

@@ -6,7 +6,8 @@ namespace Formatum.Core.Fitting;
 /// <summary>The settings of which each can be set or left open on its own.</summary>
 public enum FitSetting
 {
-    Fit, AlignX, AlignY, InsetTop, InsetRight, InsetBottom, InsetLeft, Rotation, FlipX, FlipY, SmallestPpi, LargestEnlargement, Limits, LargestCrop, StaysFitted,
+    Fit, AlignX, AlignY, InsetTop, InsetRight, InsetBottom, InsetLeft, Rotation, FlipX, FlipY, SmallestPpi, LargestEnlargement, Limits, LargestCrop,
+    StaysFitted,
 }
 
 /// <summary>
@@ -56,19 +57,25 @@ public sealed record FitSettings
     public static readonly ImmutableArray<Setting<FitSettings>> All =
     [
         new Setting<FitSettings, FitKind>("Fit", "fit", "Fit", SettingKind.Choice, s => s.Fit, (s, v) => s with { Fit = v }),
-        Number("AlignX", "align", "Alignment across", SettingKind.Share, 0, 1, "An alignment runs from 0 (left) to 1 (right).", s => s.AlignX, (s, v) => s with { AlignX = v }),
-        Number("AlignY", "align", "Alignment down", SettingKind.Share, 0, 1, "An alignment runs from 0 (top) to 1 (bottom).", s => s.AlignY, (s, v) => s with { AlignY = v }),
+        Number("AlignX", "align", "Alignment across", SettingKind.Share, 0, 1, "An alignment runs from 0 (left) to 1 (right).", s => s.AlignX,
+            (s, v) => s with { AlignX = v }),
+        Number("AlignY", "align", "Alignment down", SettingKind.Share, 0, 1, "An alignment runs from 0 (top) to 1 (bottom).", s => s.AlignY,
+            (s, v) => s with { AlignY = v }),
         Inset("Top", s => s.InsetTop, (s, v) => s with { InsetTop = v }),
         Inset("Right", s => s.InsetRight, (s, v) => s with { InsetRight = v }),
         Inset("Bottom", s => s.InsetBottom, (s, v) => s with { InsetBottom = v }),
         Inset("Left", s => s.InsetLeft, (s, v) => s with { InsetLeft = v }),
-        Number("Rotation", "rotation", "Rotation", SettingKind.Angle, -3600, 3600, "Give the rotation in degrees, between -3600 and 3600.", s => s.Rotation, (s, v) => s with { Rotation = v }),
+        Number("Rotation", "rotation", "Rotation", SettingKind.Angle, -3600, 3600, "Give the rotation in degrees, between -3600 and 3600.", s => s.Rotation,
+            (s, v) => s with { Rotation = v }),
         YesNo("FlipX", "flipX", "Flip left to right", s => s.FlipX, (s, v) => s with { FlipX = v }),
         YesNo("FlipY", "flipY", "Flip top to bottom", s => s.FlipY, (s, v) => s with { FlipY = v }),
-        Number("SmallestPpi", "smallestPpi", "Least effective ppi", SettingKind.Resolution, 0, 100_000, "Give a resolution between 0 (no limit) and 100,000 ppi.", s => s.SmallestPpi, (s, v) => s with { SmallestPpi = v }),
-        Number("LargestEnlargement", "largestEnlargement", "Largest enlargement", SettingKind.Scale, 0, 1000, "Give a scale between 0 (no limit) and 1000; 1 is natural size.", s => s.LargestEnlargement, (s, v) => s with { LargestEnlargement = v }),
+        Number("SmallestPpi", "smallestPpi", "Least effective ppi", SettingKind.Resolution, 0, 100_000,
+            "Give a resolution between 0 (no limit) and 100,000 ppi.", s => s.SmallestPpi, (s, v) => s with { SmallestPpi = v }),
+        Number("LargestEnlargement", "largestEnlargement", "Largest enlargement", SettingKind.Scale, 0, 1000,
+            "Give a scale between 0 (no limit) and 1000; 1 is natural size.", s => s.LargestEnlargement, (s, v) => s with { LargestEnlargement = v }),
         new Setting<FitSettings, LimitAction>("Limits", "limits", "Beyond a limit", SettingKind.Choice, s => s.Limits, (s, v) => s with { Limits = v }),
-        Number("LargestCrop", "largestCrop", "Largest crop", SettingKind.Share, 0, 1, "The largest crop is a share of the image between 0 and 1.", s => s.LargestCrop, (s, v) => s with { LargestCrop = v }),
+        Number("LargestCrop", "largestCrop", "Largest crop", SettingKind.Share, 0, 1, "The largest crop is a share of the image between 0 and 1.",
+            s => s.LargestCrop, (s, v) => s with { LargestCrop = v }),
         YesNo("StaysFitted", "staysFitted", "Stays fitted", s => s.StaysFitted, (s, v) => s with { StaysFitted = v }),
     ];
 
@@ -76,13 +83,16 @@ public sealed record FitSettings
     public const double LargestInset = Geometry.Limits.LargestPageSide;
 
     private static Setting<FitSettings> Number(
-        string name, string path, string label, SettingKind kind, double least, double most, string remedy, Func<FitSettings, double?> read, Func<FitSettings, double?, FitSettings> write) =>
+        string name, string path, string label, SettingKind kind, double least, double most, string remedy, Func<FitSettings, double?> read, Func<FitSettings,
+            double?, FitSettings> write) =>
         new Setting<FitSettings, double>(name, path, label, kind, read, write) { Range = (least, most, remedy) };
 
     private static Setting<FitSettings> Inset(string side, Func<FitSettings, double?> read, Func<FitSettings, double?, FitSettings> write) =>
-        Number("Inset" + side, "inset." + side.ToLowerInvariant(), $"Inset, {side.ToLowerInvariant()}", SettingKind.Length, -LargestInset, LargestInset, "An inset may be 5080 mm at most, inwards or outwards.", read, write);
+        Number("Inset" + side, "inset." + side.ToLowerInvariant(), $"Inset, {side.ToLowerInvariant()}", SettingKind.Length, -LargestInset, LargestInset,
+            "An inset may be 5080 mm at most, inwards or outwards.", read, write);
 
-    private static Setting<FitSettings> YesNo(string name, string path, string label, Func<FitSettings, bool?> read, Func<FitSettings, bool?, FitSettings> write) =>
+    private static Setting<FitSettings> YesNo(string name, string path, string label, Func<FitSettings, bool?> read, Func<FitSettings, bool?,
+        FitSettings> write) =>
         new Setting<FitSettings, bool>(name, path, label, SettingKind.YesNo, read, write);
 
     public static Setting<FitSettings> Of(FitSetting setting) => All[(int)setting];

@@ -29,7 +29,11 @@ public readonly record struct Fitted(Placement Placement, Coverage Coverage)
     /// <param name="byHand">Whether a hand had a part in that.</param>
     public static Fitted Measure(double width, double height, Outline outline, in Picture picture, Placement placement, in ResolvedFit rule, bool byHand)
     {
-        var fitted = new Fitted(placement, Coverage.Measure(width, height, outline, picture, placement)) { BareByInset = InsetShare(width, height, outline, rule) };
+        var fitted = new Fitted(placement, Coverage.Measure(width, height, outline, picture, placement))
+        {
+            BareByInset = InsetShare(width, height, outline,
+            rule)
+        };
         // Fit and its kin leave bare area by nature; it is worth a flag where the frame should be full, or a hand has moved the picture.
         bool worthAFlag = fitted.BareUnasked > Hair && (placement.Applied == FitKind.Fill || byHand);
         return worthAFlag ? fitted with { Placement = placement with { Flags = placement.Flags | FitFlags.BareArea } } : fitted;

@@ -24,7 +24,8 @@ public static class Fitter
         var fit = rule.Fit;
         if (fit == FitKind.FillOrFit)
         {
-            var filled = Place(width, height, outline, picture, rule with { Fit = FitKind.Fill, SmallestPpi = 0, LargestEnlargement = 0 }, subject, Recrop.None);
+            var filled = Place(width, height, outline, picture, rule with { Fit = FitKind.Fill, SmallestPpi = 0, LargestEnlargement = 0 }, subject,
+                Recrop.None);
             double loss = Coverage.Measure(width, height, outline, picture, filled).CropLoss;
             fit = loss <= rule.LargestCrop + Hair ? FitKind.Fill : FitKind.Fit;
         }

@@ -51,14 +51,16 @@ public abstract record HandMove
         }
     }
 
-    /// <summary>Given numbers: scales (1 is natural size), how far the image's centre lies from the fit box's, the angle it lies at. What is null stays.</summary>
+    /// <summary>Given numbers: scales (1 is natural size), how far the image's centre lies from the fit box's, the angle it lies at. What is null
+    /// stays.</summary>
     public sealed record Figures(double? ScaleX, double? ScaleY, double? OffsetX, double? OffsetY, double? Angle) : HandMove
     {
         public override Affine On(in PictureFit fitting, in Affine map)
         {
             var (shownX, shownY, angle) = Recropping.Measures(fitting.Rule, map);
             var pivot = fitting.FitBox.Centre;
-            double across = ScaleX is { } sx ? sx * fitting.Picture.NaturalWidth / shownX : 1, down = ScaleY is { } sy ? sy * fitting.Picture.NaturalHeight / shownY : 1;
+            double across = ScaleX is { } sx ? sx * fitting.Picture.NaturalWidth / shownX : 1, down = ScaleY is { } sy
+                ? sy * fitting.Picture.NaturalHeight / shownY : 1;
             var moved = Recropping.Scaled(map, across, down, angle, pivot);
             if (Angle is { } wanted) moved = new Turn(wanted - angle).On(fitting, moved);
             var off = moved.Apply(new(0.5, 0.5)) - pivot;

@@ -57,7 +57,8 @@ public static class LengthExpression
             return product;
         }
 
-        private static Amount? Times(Amount left, Amount right) => left.IsLength && right.IsLength ? null : new(left.Value * right.Value, left.IsLength || right.IsLength);
+        private static Amount? Times(Amount left, Amount right) => left.IsLength && right.IsLength ? null
+            : new(left.Value * right.Value, left.IsLength || right.IsLength);
 
         private static Amount? Over(Amount left, Amount right) => right.IsLength || right.Value == 0 ? null : new(left.Value / right.Value, left.IsLength);
 
@@ -89,7 +90,8 @@ public static class LengthExpression
             while (_at < text.Length && text[_at] is not ('+' or '-' or '*' or '/' or '(' or ')')) _at++;
             string word = text[from.._at].Trim();
             if (word.Length == 0) return null;
-            if (word[^1] == '%') return Units.TryParse(word[..^1].TrimEnd(), LengthUnit.Point, out double share) ? new(share / 100 * current, IsLength: true) : null;
+            if (word[^1] == '%')
+                return Units.TryParse(word[..^1].TrimEnd(), LengthUnit.Point, out double share) ? new(share / 100 * current, IsLength: true) : null;
             // A bare number is read in points, so that it is itself.
             bool isNumber = (char.IsDigit(word[^1]) && !word.Contains('p', StringComparison.OrdinalIgnoreCase)) || word[^1] == '.';
             return Units.TryParse(word, isNumber ? LengthUnit.Point : unit, out double value) ? new(value, !isNumber) : null;

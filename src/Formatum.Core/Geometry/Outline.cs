@@ -35,8 +35,8 @@ public sealed record EllipseOutline : Outline
 
     /// <summary>
     /// A polygon of the ellipse's own area, its corners a little outside and its edges a little inside the curve, neither by more than
-    /// <see cref="Outline.Tolerance"/>: an arc of angle t strays from its chord by r (1 - cos t/2). Edges, not corners, lie at the four sides of the box, so that
-    /// the polygon keeps within it: what covers the frame covers the ellipse.
+    /// <see cref="Outline.Tolerance"/>: an arc of angle t strays from its chord by r (1 - cos t/2). Edges, not corners, lie at the four sides of the box, so
+    /// that the polygon keeps within it: what covers the frame covers the ellipse.
     /// </summary>
     public override ImmutableArray<Vec> Flatten(double width, double height)
     {

@@ -67,11 +67,13 @@ public static class Outlines
 {
     public const int FewestSides = 3, MostSides = 100;
 
-    /// <summary>A regular polygon standing on a side, stretched to fill its box: of a square box with as many sides it is truly regular only where its own box is square.</summary>
+    /// <summary>A regular polygon standing on a side, stretched to fill its box: of a square box with as many sides it is truly regular only where its own
+    /// box is square.</summary>
     public static PolygonOutline Polygon(int sides)
     {
         double start = -Math.PI / 2 + (sides % 2 == 0 ? Math.PI / sides : 0);
-        Vec[] around = [.. Enumerable.Range(0, sides).Select(i => new Vec(Math.Cos(start + 2 * Math.PI * i / sides), Math.Sin(start + 2 * Math.PI * i / sides)))];
+        Vec[] around = [.. Enumerable.Range(0, sides).Select(i => new Vec(Math.Cos(start + 2 * Math.PI * i / sides),
+            Math.Sin(start + 2 * Math.PI * i / sides)))];
         double left = around.Min(p => p.X), top = around.Min(p => p.Y), width = around.Max(p => p.X) - left, height = around.Max(p => p.Y) - top;
         return new([.. around.Select(p => new Vec((p.X - left) / width, (p.Y - top) / height))]);
     }

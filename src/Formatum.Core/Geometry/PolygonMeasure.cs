@@ -58,7 +58,8 @@ public static class PolygonMeasure
     }
 
     /// <summary>
-    /// The area about which the polygon winds at all, as it is drawn and clipped to (SVG 2, 13.4.2: fill-rule nonzero): cut into strips in which no edges cross, and each strip into trapezoids.
+    /// The area about which the polygon winds at all, as it is drawn and clipped to (SVG 2, 13.4.2: fill-rule nonzero): cut into strips in which no edges
+    /// cross, and each strip into trapezoids.
     /// </summary>
     public static double WoundArea(ReadOnlySpan<Vec> corners)
     {

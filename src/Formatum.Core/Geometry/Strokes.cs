@@ -18,7 +18,8 @@ public static class Strokes
         return [.. Enumerable.Range(0, n).Select(i => Point(kept[(i + n - 1) % n], kept[i], kept[(i + 1) % n]))];
     }
 
-    /// <summary>Through a smooth point the curve runs along the line from its neighbour to the next: a Catmull-Rom spline as Bezier curves, its controls a sixth of that line away.</summary>
+    /// <summary>Through a smooth point the curve runs along the line from its neighbour to the next: a Catmull-Rom spline as Bezier curves, its controls a
+    /// sixth of that line away.</summary>
     private static PathPoint Point(Vec before, Vec at, Vec after)
     {
         Vec arriving = at - before, leaving = after - at;

@@ -33,7 +33,8 @@ public static class Cascade
         Chain(publication, ruleId).Concat(Chain(publication, publication.Setup.DefaultRuleId));
 
     /// <summary>The rule and those it is based on, strongest first.</summary>
-    public static IEnumerable<FittingRule> Chain(Publication publication, int? ruleId) => Layers.Chain(ruleId, id => publication.Rules.GetValueOrDefault(id), rule => rule.BasedOnId);
+    public static IEnumerable<FittingRule> Chain(Publication publication, int? ruleId) =>
+        Layers.Chain(ruleId, id => publication.Rules.GetValueOrDefault(id), rule => rule.BasedOnId);
 
     /// <summary>Where a frame's setting comes from.</summary>
     public static SettingSource SourceOf(Publication publication, Frame frame, FitSetting setting) =>
@@ -44,7 +45,8 @@ public static class Cascade
         Sources(publication, ruleId).FirstOrDefault(rule => rule.Settings.IsSet(setting));
 
     /// <summary>Whether basing a rule on another would make a chain that comes back to itself.</summary>
-    public static bool WouldLoop(Publication publication, int ruleId, int? basedOnId) => Layers.WouldLoop(ruleId, basedOnId, id => publication.Rules.GetValueOrDefault(id)?.BasedOnId);
+    public static bool WouldLoop(Publication publication, int ruleId, int? basedOnId) => Layers.WouldLoop(ruleId, basedOnId,
+        id => publication.Rules.GetValueOrDefault(id)?.BasedOnId);
 
     /// <summary>The rules that a change of this one reaches: itself, and all based on it, directly or through others.</summary>
     public static IReadOnlySet<int> Reach(Publication publication, int ruleId) =>

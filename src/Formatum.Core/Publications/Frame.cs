@@ -78,7 +78,8 @@ public sealed record Frame : Part
     public bool IsEmpty => IsPlaceholder || Text is { IsEmpty: true };
 
     /// <summary>Whether it is as a frame of a master is in all that it has from there; what is in it is its own.</summary>
-    public bool Follows(Frame master) => Box == master.Box && Angle == master.Angle && Outline == master.Outline && RuleId == master.RuleId && Own == master.Own && Look == master.Look;
+    public bool Follows(Frame master) => Box == master.Box && Angle == master.Angle && Outline == master.Outline && RuleId == master.RuleId
+        && Own == master.Own && Look == master.Look;
 
     /// <summary>The name people gave it, or one that tells frames apart.</summary>
     public string Label => Name.Length > 0 ? Name : $"Frame {Id}";

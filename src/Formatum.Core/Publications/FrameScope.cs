@@ -19,8 +19,12 @@ public static class FrameScope
         if (page is not null && pageId is null)
             throw new EditRefused("page", $"There is no page {page}; the publication has pages 1 to {publication.PageCount}.");
         var frames = pageId is { } id ? publication.FramesOnPage(id) : publication.Frames.Values;
-        ImmutableArray<int> ids = [.. frames.Where(f => which switch { FrameFilling.Empty => f.IsPlaceholder, FrameFilling.Filled => f.ImageId is not null, _ => !f.IsText }).Select(f => f.Id).Order()];
-        if (ids.IsEmpty) throw new EditRefused("which", $"There are no {(which == FrameFilling.Empty ? "empty placeholders" : which == FrameFilling.Filled ? "filled frames" : "frames")} {(page is null ? "in this publication" : $"on {publication.WordsOf(pageId!.Value)}")}. Choose others.");
+        ImmutableArray<int> ids = [.. frames.Where(f => which switch { FrameFilling.Empty => f.IsPlaceholder, FrameFilling.Filled => f.ImageId is not null,
+            _ => !f.IsText }).Select(f => f.Id).Order()];
+        if (ids.IsEmpty)
+            throw new EditRefused("which", $"There are no " +
+                $"{(which == FrameFilling.Empty ? "empty placeholders" : which == FrameFilling.Filled ? "filled frames" : "frames")} " +
+                $"{(page is null ? "in this publication" : $"on {publication.WordsOf(pageId!.Value)}")}. Choose others.");
         return ids;
     }
 }

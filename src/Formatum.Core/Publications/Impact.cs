@@ -43,8 +43,8 @@ public sealed record Impact(ImmutableArray<TouchedFrame> Frames, int Placeholder
     }
 
     /// <summary>
-    /// What is wrong with a picture in its frame, as one number to compare by: the shares cropped away and left bare without an inset asking for it, how far it falls below the
-    /// resolution wanted in print, and how far it is stretched. Our own measure, no source.
+    /// What is wrong with a picture in its frame, as one number to compare by: the shares cropped away and left bare without an inset asking for it, how far
+    /// it falls below the resolution wanted in print, and how far it is stretched. Our own measure, no source.
     /// </summary>
     public static double Harm(in Fitted fitted, Setup setup)
     {

@@ -14,7 +14,8 @@ public sealed record Border(double Width, string Colour)
 /// <summary>The shadow of a frame's outline on the page beneath.</summary>
 /// <param name="Across">How far it falls to the right, in points of the page, however the frame is turned.</param>
 /// <param name="Down">How far it falls downwards.</param>
-/// <param name="Blur">How far its edge is softened, in points: a Gaussian blur whose standard deviation is half of it (CSS Backgrounds and Borders 3, section 6.1.1).</param>
+/// <param name="Blur">How far its edge is softened, in points: a Gaussian blur whose standard deviation is half of it (CSS Backgrounds and Borders 3, section
+/// 6.1.1).</param>
 /// <param name="Colour">"#rrggbb", as sRGB.</param>
 /// <param name="Strength">Its opacity, 0 to 1.</param>
 public sealed record Shadow(double Across, double Down, double Blur, string Colour, double Strength)

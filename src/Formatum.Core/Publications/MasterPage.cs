@@ -1,8 +1,8 @@
 namespace Formatum.Core.Publications;
 
 /// <summary>
-/// A page design others are based on: one for left-hand and one for right-hand pages, each a page of its own that is not in the order of pages. What is empty on
-/// it is to be filled on each page, what is filled is the same on every page. Single pages go by the right-hand one.
+/// A page design others are based on: one for left-hand and one for right-hand pages, each a page of its own that is not in the order of pages. What is empty
+/// on it is to be filled on each page, what is filled is the same on every page. Single pages go by the right-hand one.
 /// </summary>
 public sealed record MasterPage : Part
 {

@@ -14,7 +14,8 @@ public sealed record Page(int Id) : Part
 
     public override PartKey Key => new(PartKind.Page, Id);
 
-    public bool Equals(Page? other) => other is not null && Id == other.Id && MasterId == other.MasterId && Guides.AsSpan().SequenceEqual(other.Guides.AsSpan());
+    public bool Equals(Page? other) => other is not null && Id == other.Id && MasterId == other.MasterId && Guides.AsSpan()
+        .SequenceEqual(other.Guides.AsSpan());
 
     public override int GetHashCode() => HashCode.Combine(Id, MasterId, Guides.Length);
 }

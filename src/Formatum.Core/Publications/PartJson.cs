@@ -36,7 +36,8 @@ public static class PartJson
     public static string Write(Part part) => JsonSerializer.Serialize(part, part.GetType(), Options);
 
     /// <exception cref="JsonException">The text is no such part.</exception>
-    public static Part Read(PartKind kind, string json) => (Part?)JsonSerializer.Deserialize(json, TypeOf(kind), Options) ?? throw new JsonException("A part is missing.");
+    public static Part Read(PartKind kind, string json) => (Part?)JsonSerializer.Deserialize(json, TypeOf(kind), Options) ??
+        throw new JsonException("A part is missing.");
 
     public static string Write(Changes changes)
     {
@@ -98,7 +99,8 @@ public static class PartJson
             if (reader.TokenType == JsonTokenType.StartArray)
                 return new PolygonOutline(JsonSerializer.Deserialize<ImmutableArray<Vec>>(ref reader, options));
             if (reader.TokenType == JsonTokenType.StartObject)
-                return JsonSerializer.Deserialize<Dictionary<string, ImmutableArray<PathPoint>>>(ref reader, options) is { Count: 1 } path && path.TryGetValue("points", out var points) && !points.IsDefault
+                return JsonSerializer.Deserialize<Dictionary<string, ImmutableArray<PathPoint>>>(ref reader, options) is { Count: 1 } path
+                    && path.TryGetValue("points", out var points) && !points.IsDefault
                     ? new PathOutline(points) : throw new JsonException("A free outline has points, and nothing else.");
             return (reader.TokenType == JsonTokenType.String ? reader.GetString() : null) switch
             {

@@ -17,7 +17,8 @@ public sealed class Publication
 
     private Publication(
         int nextId, Setup setup, PageOrder order, ImmutableDictionary<int, Page> pages, ImmutableDictionary<int, Frame> frames,
-        ImmutableDictionary<int, LinkedImage> images, ImmutableDictionary<int, FittingRule> rules, ImmutableSortedDictionary<int, MasterPage> masters, Tray tray,
+        ImmutableDictionary<int, LinkedImage> images, ImmutableDictionary<int, FittingRule> rules, ImmutableSortedDictionary<int, MasterPage> masters,
+            Tray tray,
         ImmutableDictionary<int, ImmutableSortedSet<int>> framesOfPage, ConcurrentDictionary<int, (FitSettings, ResolvedFit)>? ruleFits = null)
     {
         NextId = nextId;
@@ -92,11 +93,13 @@ public sealed class Publication
         }
         var byPage = frames.Values.GroupBy(f => f.PageId).ToImmutableDictionary(g => g.Key, g => g.Select(f => f.Id).ToImmutableSortedSet());
         return new(
-            nextId, setup ?? throw new ArgumentException("A publication needs a set-up."), order ?? throw new ArgumentException("A publication needs an order of pages."),
+            nextId, setup ?? throw new ArgumentException("A publication needs a set-up."), order ??
+                throw new ArgumentException("A publication needs an order of pages."),
             pages.ToImmutable(), frames.ToImmutable(), images.ToImmutable(), rules.ToImmutable(), masters.ToImmutable(), tray, byPage);
     }
 
-    public IEnumerable<Part> Parts => new Part[] { Setup, Order }.Concat(Pages.Values).Concat(Frames.Values).Concat(Images.Values).Concat(Rules.Values).Concat(Masters.Values).Concat(Tray.ImageIds.IsEmpty ? [] : [Tray]);
+    public IEnumerable<Part> Parts => new Part[] { Setup, Order }.Concat(Pages.Values).Concat(Frames.Values).Concat(Images.Values).Concat(Rules.Values)
+        .Concat(Masters.Values).Concat(Tray.ImageIds.IsEmpty ? [] : [Tray]);
 
     /// <summary>The part as it is now; null where there is none.</summary>
     public Part? Find(PartKey key) => key.Kind switch
@@ -146,7 +149,8 @@ public sealed class Publication
         }
         var rulesAfter = rules.ToImmutable();
         bool sameFits = ReferenceEquals(rulesAfter, Rules) && setup.DefaultRuleId == Setup.DefaultRuleId;
-        return new(nextId, setup, order, pages.ToImmutable(), frames.ToImmutable(), images.ToImmutable(), rulesAfter, masters.ToImmutable(), tray, byPage.ToImmutable(), sameFits ? _ruleFits : null);
+        return new(nextId, setup, order, pages.ToImmutable(), frames.ToImmutable(), images.ToImmutable(), rulesAfter, masters.ToImmutable(), tray,
+            byPage.ToImmutable(), sameFits ? _ruleFits : null);
     }
 
     private static void Put<T>(IDictionary<int, T> all, int id, Part? part) where T : Part

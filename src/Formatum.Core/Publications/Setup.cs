@@ -54,7 +54,8 @@ public sealed record Setup : Part
     public override PartKey Key => new(PartKind.Setup, 0);
 
     /// <summary>How an effective resolution stands against this publication's limits.</summary>
-    public Sharpness SharpnessOf(double ppi) => ppi >= PrintPpi * (1 - Hair) ? Sharpness.Sharp : ppi >= FloorPpi * (1 - Hair) ? Sharpness.Soft : Sharpness.TooCoarse;
+    public Sharpness SharpnessOf(double ppi) => ppi >= PrintPpi * (1 - Hair) ? Sharpness.Sharp : ppi >= FloorPpi * (1 - Hair) ? Sharpness.Soft
+        : Sharpness.TooCoarse;
 
     private const double Hair = 1e-9;
 
@@ -98,7 +99,8 @@ public sealed record Setup : Part
         {
             Length(errors, field, value, 0, LargestSide, "A margin is 0 or more.");
         }
-        if (Columns.Count is < 1 or > MostColumns) errors.Add("columns.count", $"{Columns.Count} columns cannot be laid out. Give a number from 1 to {MostColumns}.");
+        if (Columns.Count is < 1 or > MostColumns)
+            errors.Add("columns.count", $"{Columns.Count} columns cannot be laid out. Give a number from 1 to {MostColumns}.");
         Length(errors, "columns.gutter", Columns.Gutter, 0, LargestSide, "A gutter is 0 or more.");
         errors.Range("assumedPpi", AssumedPpi, 1, 100_000, "Give a resolution between 1 and 100,000 ppi; 72 is usual.");
         errors.Range("printPpi", PrintPpi, 1, 10_000, "Give a resolution between 1 and 10,000 ppi; 300 is usual for print.");
@@ -107,10 +109,15 @@ public sealed record Setup : Part
         if (errors.Any) return;
 
         var area = TypeArea(recto: true);
-        if (area.Width < 1) errors.Add("margins.inside", $"The inside and outside margins together are {Say(Margins.Inside + Margins.Outside)}, and the page is only {Say(PageWidth)} wide. Make them narrower, or the page wider.");
-        if (area.Height < 1) errors.Add("margins.top", $"The top and bottom margins together are {Say(Margins.Top + Margins.Bottom)}, and the page is only {Say(PageHeight)} high. Make them smaller, or the page higher.");
+        if (area.Width < 1)
+            errors.Add("margins.inside", $"The inside and outside margins together are {Say(Margins.Inside + Margins.Outside)}, and the page is only " +
+                $"{Say(PageWidth)} wide. Make them narrower, or the page wider.");
+        if (area.Height < 1)
+            errors.Add("margins.top", $"The top and bottom margins together are {Say(Margins.Top + Margins.Bottom)}, and the page is only " +
+                $"{Say(PageHeight)} high. Make them smaller, or the page higher.");
         if (!errors.Any && ColumnBoxes(true).First().Width < 1)
-            errors.Add("columns.gutter", $"{Columns.Count} columns with gutters of {Say(Columns.Gutter)} leave no room for text in {Say(area.Width)}. Take fewer columns or a narrower gutter.");
+            errors.Add("columns.gutter", $"{Columns.Count} columns with gutters of {Say(Columns.Gutter)} leave no room for text in {Say(area.Width)}. " +
+                $"Take fewer columns or a narrower gutter.");
     }
 
     private void Length(FieldErrors errors, string field, double value, double least, double most, string remedy)

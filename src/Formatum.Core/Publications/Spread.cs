@@ -25,7 +25,8 @@ public sealed record Spread(int Index, ImmutableArray<PlacedPage> Pages, MasterP
     public int Number => Index < 0 ? Index : Index + 1;
 
     /// <summary>The number of the spread that a page lies on.</summary>
-    public static int NumberOfPage(Publication publication, int pageId) => IndexOfPage(publication, publication.NumberOf(pageId)) is var index && index < 0 ? index : index + 1;
+    public static int NumberOfPage(Publication publication, int pageId) => IndexOfPage(publication, publication.NumberOf(pageId)) is var index && index < 0
+        ? index : index + 1;
 
     /// <summary>The index of a spread that is called by a number, the nearest where there is none of that number.</summary>
     public static int IndexOfNumber(Publication publication, int number) =>
@@ -45,10 +46,12 @@ public sealed record Spread(int Index, ImmutableArray<PlacedPage> Pages, MasterP
     /// How many spreads the publication has. Facing pages bear odd numbers on the side the reader comes to first when turning a leaf, so the first
     /// page stands alone where its number is odd.
     /// </summary>
-    public static int CountOf(Publication publication) => publication.Setup.Facing ? (publication.PageCount + FirstAlone(publication) + 1) / 2 : publication.PageCount;
+    public static int CountOf(Publication publication) => publication.Setup.Facing ? (publication.PageCount + FirstAlone(publication) + 1) / 2
+        : publication.PageCount;
 
     /// <summary>The index of the spread that a page lies on, by the number it is called by.</summary>
-    public static int IndexOfPage(Publication publication, int number) => number < 0 ? (number - 1) / 2 : publication.Setup.Facing ? (number - 1 + FirstAlone(publication)) / 2 : number - 1;
+    public static int IndexOfPage(Publication publication, int number) => number < 0 ? (number - 1) / 2 : publication.Setup.Facing
+        ? (number - 1 + FirstAlone(publication)) / 2 : number - 1;
 
     private static int FirstAlone(Publication publication) => publication.Setup.FirstFolio & 1;
 
@@ -68,7 +71,8 @@ public sealed record Spread(int Index, ImmutableArray<PlacedPage> Pages, MasterP
         {
             int i = first + (setup.BindsRight ? count - 1 - place : place);
             int folio = setup.FirstFolio + i;
-            pages.Add(new(publication.Pages[publication.Order.Ids[i]], i + 1, folio, new(place * setup.PageWidth, 0, setup.PageWidth, setup.PageHeight), setup.IsRecto(folio)));
+            pages.Add(new(publication.Pages[publication.Order.Ids[i]], i + 1, folio, new(place * setup.PageWidth, 0, setup.PageWidth, setup.PageHeight),
+                setup.IsRecto(folio)));
         }
         return new(index, pages.MoveToImmutable());
     }

@@ -11,7 +11,8 @@ public static class TextFields
     public const string Page = "{page}", Pages = "{pages}", Edition = "{edition}", Publication = "{publication}";
 
     /// <summary>Whether the text says something different on each page, or in each edition.</summary>
-    public static bool HasFields(this FrameText text) => text.Paragraphs.Any(p => new[] { Page, Pages, Edition, Publication }.Any(field => p.Text.Contains(field, StringComparison.OrdinalIgnoreCase)));
+    public static bool HasFields(this FrameText text) => text.Paragraphs.Any(p => new[] { Page, Pages, Edition,
+        Publication }.Any(field => p.Text.Contains(field, StringComparison.OrdinalIgnoreCase)));
 
     /// <summary>The text as it reads on a page. On a master, the page's number stays as it is written.</summary>
     /// <param name="text">The text as typed.</param>

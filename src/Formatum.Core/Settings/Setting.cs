@@ -21,7 +21,8 @@ public enum SettingKind
 }
 
 /// <summary>
-/// One of several settings of which each may be left open: a rule's, a style's, a look's. All that is told of it anywhere stands here: what it is called, what it is, what it may be.
+/// One of several settings of which each may be left open: a rule's, a style's, a look's. All that is told of it anywhere stands here: what it is called,
+/// what it is, what it may be.
 /// </summary>
 /// <typeparam name="TSettings">The settings it is one of.</typeparam>
 /// <param name="name">Its name in the code and in forms: "InsetTop".</param>
@@ -63,7 +64,8 @@ public abstract class Setting<TSettings>(string name, string path, string label,
 /// <typeparam name="TSettings">The settings it is one of.</typeparam>
 /// <typeparam name="TValue">The type of its value.</typeparam>
 public sealed class Setting<TSettings, TValue>(
-    string name, string path, string label, SettingKind kind, Func<TSettings, TValue?> read, Func<TSettings, TValue?, TSettings> write) : Setting<TSettings>(name, path, label, kind)
+    string name, string path, string label, SettingKind kind, Func<TSettings, TValue?> read, Func<TSettings, TValue?, TSettings> write)
+        : Setting<TSettings>(name, path, label, kind)
     where TValue : struct
 {
     public override object? ValueOf(TSettings settings) => read(settings);

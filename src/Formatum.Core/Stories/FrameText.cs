@@ -55,8 +55,10 @@ public sealed record FrameText(ImmutableArray<Paragraph> Paragraphs)
 
     public void Check(FieldErrors errors)
     {
-        if (Paragraphs.IsDefaultOrEmpty || Paragraphs.Any(p => p is not { Text: not null, Style: not null })) errors.Add("text", "A text has at least one paragraph, which may be empty, each with a style.");
-        else if (Paragraphs.Any(p => p.Text.Contains('\n', StringComparison.Ordinal) || Clean(p.Text) != p.Text)) errors.Add("text", "A paragraph holds no line ends, tabs or other controls.");
+        if (Paragraphs.IsDefaultOrEmpty || Paragraphs.Any(p => p is not { Text: not null, Style: not null }))
+            errors.Add("text", "A text has at least one paragraph, which may be empty, each with a style.");
+        else if (Paragraphs.Any(p => p.Text.Contains('\n', StringComparison.Ordinal) || Clean(p.Text) != p.Text))
+            errors.Add("text", "A paragraph holds no line ends, tabs or other controls.");
         else if (Paragraphs.Length > MostParagraphs || Paragraphs.Sum(p => (long)p.Text.Length) > LongestText)
             errors.Add("text", $"A frame holds {LongestText:#,0} characters in {MostParagraphs:#,0} paragraphs at most. Spread the text over several frames.");
         else foreach (var style in Paragraphs.Select(p => p.Style).Distinct()) style.Check(errors);

@@ -87,7 +87,8 @@ public static class LineBreaking
         while (k >= 0 && units[k].Class == SP) k--;
         var before = k >= 0 ? units[k].Class : SP;
         if (before == ZW) return LineBreak.Allowed; // LB8
-        return units[i - 1].EndsJoined || Keeps(a, b) || KeepsOverSpaces(before, b) || (a != SP && KeepsClose(units, i, a, b)) ? LineBreak.Prohibited : LineBreak.Allowed; // LB8a, LB31
+        return units[i - 1].EndsJoined || Keeps(a, b) || KeepsOverSpaces(before, b) || (a != SP && KeepsClose(units, i, a, b)) ? LineBreak.Prohibited
+            : LineBreak.Allowed; // LB8a, LB31
     }
 
     /// <summary>Rules 11 to 13, which no space between would change.</summary>

@@ -14,7 +14,8 @@ namespace Formatum.Core.Typesetting;
 /// <param name="Width">How wide it is, in points.</param>
 /// <param name="Blank">What each blank is widened by to fill the line, in points.</param>
 /// <param name="Glyphs">Its glyphs; their advances have the widening in them.</param>
-public sealed record SetLine(string Text, int Start, int Paragraph, TextStyle Style, double X, double Baseline, double Width, double Blank, ImmutableArray<Glyph> Glyphs);
+public sealed record SetLine(string Text, int Start, int Paragraph, TextStyle Style, double X, double Baseline, double Width, double Blank,
+    ImmutableArray<Glyph> Glyphs);
 
 /// <summary>Text as it stands in a frame.</summary>
 /// <param name="Lines">The lines that fit.</param>
@@ -145,7 +146,8 @@ public static class TextSetter
         return shown.EndsWith('\u00ad') && end < text.Length ? shown[..^1] + '-' : shown;
     }
 
-    private static ImmutableArray<Glyph> ShapeLine(string text, int start, int end, TextStyle style, ITypefaces typefaces) => typefaces.Shape(Shown(text, start, end), style);
+    private static ImmutableArray<Glyph> ShapeLine(string text, int start, int end, TextStyle style, ITypefaces typefaces) =>
+        typefaces.Shape(Shown(text, start, end), style);
 
     private static SetLine Laid(string text, int start, int end, TextStyle style, double width, ImmutableArray<Glyph> glyphs, bool last)
     {

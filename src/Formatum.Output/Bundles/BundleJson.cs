@@ -62,7 +62,8 @@ public static class BundleJson
     private static IEnumerable<Part> Master(JsonNode? node)
     {
         if (node is not JsonObject given) throw new JsonException("A master is not an object.");
-        if (given.Select(p => p.Key).Except(["id", "name", "verso", "recto"]).FirstOrDefault() is { } unknown) throw new JsonException($"\"{unknown}\" does not belong in a master.");
+        if (given.Select(p => p.Key).Except(["id", "name", "verso", "recto"]).FirstOrDefault() is { } unknown)
+            throw new JsonException($"\"{unknown}\" does not belong in a master.");
         Page verso = PartJson.FromOutside<Page>(given["verso"]), recto = PartJson.FromOutside<Page>(given["recto"]);
         string name = Text(given["name"]) ?? throw new JsonException("A master has a \"name\".");
         return [verso, recto, new MasterPage { Id = Number(given["id"], "id"), Name = name, VersoId = verso.Id, RectoId = recto.Id }];
@@ -85,10 +86,14 @@ public static class BundleJson
     {
         try
         {
-            var root = JsonNode.Parse(json.Span, documentOptions: new() { AllowDuplicateProperties = false }) as JsonObject ?? throw new JsonException("It is not an object.");
-            if (Text(root["format"]) != Format) throw new BadBundle($"This is not a bundle of Formatum: its publication.json does not say \"format\": \"{Format}\".");
+            var root = JsonNode.Parse(json.Span, documentOptions: new() { AllowDuplicateProperties = false }) as JsonObject ??
+                throw new JsonException("It is not an object.");
+            if (Text(root["format"]) != Format)
+                throw new BadBundle($"This is not a bundle of Formatum: its publication.json does not say \"format\": \"{Format}\".");
             int version = Number(root["version"], "version");
-            if (version > Version) throw new BadBundle($"The bundle was written by a newer Formatum: its version is {version}, and this one reads up to {Version}. Bring this Formatum up to date, and take the bundle in again.");
+            if (version > Version)
+                throw new BadBundle($"The bundle was written by a newer Formatum: its version is {version}, and this one reads up to {Version}. Bring " +
+                    $"this Formatum up to date, and take the bundle in again.");
             if (version < 1) throw Wrong($"There is no version {version}.");
             if (root.Select(p => p.Key).Except(Known).FirstOrDefault() is { } unknown) throw Wrong($"\"{unknown}\" does not belong there.");
 
@@ -130,11 +135,13 @@ public static class BundleJson
         return image;
     }
 
-    private static JsonArray Items(JsonObject root, string name) => root[name] as JsonArray ?? throw new JsonException($"\"{name}\" is missing, or not a list.");
+    private static JsonArray Items(JsonObject root, string name) => root[name] as JsonArray ??
+        throw new JsonException($"\"{name}\" is missing, or not a list.");
 
     private static string? Text(JsonNode? node) => node is JsonValue value && value.TryGetValue(out string? text) ? text : null;
 
-    private static int Number(JsonNode? node, string name) => node is JsonValue value && value.TryGetValue(out int number) ? number : throw new JsonException($"\"{name}\" is missing, or not a whole number.");
+    private static int Number(JsonNode? node, string name) => node is JsonValue value && value.TryGetValue(out int number) ? number :
+        throw new JsonException($"\"{name}\" is missing, or not a whole number.");
 
     private static BadBundle Wrong(string what, Exception? cause = null) => new($"The bundle's publication.json cannot be used: {what}", cause!);
 }

@@ -31,13 +31,17 @@ public sealed class BundleReader : IDisposable
     {
         (_zip, _limits) = (zip, limits);
         _entries = Listed(zip);
-        if (!_entries.ContainsKey(BundleWriter.Json)) throw new BadBundle("This ZIP is no bundle: there is no publication.json at its top. Pictures alone are brought in on the Desk or the Images screen.");
+        if (!_entries.ContainsKey(BundleWriter.Json))
+            throw new BadBundle("This ZIP is no bundle: there is no publication.json at its top. Pictures alone are brought in on the Desk or the Images " +
+                "screen.");
         using var json = new MemoryStream();
         Copy(BundleWriter.Json, json, MostJsonBytes);
         (Publication, _fileOf) = BundleJson.Read(json.GetBuffer().AsMemory(0, (int)json.Length));
         foreach (var (id, file) in _fileOf)
         {
-            if (!_entries.ContainsKey(file)) throw new BadBundle($"The bundle is not whole: {file}, the file of {Publication.Images[id].Name}, is not in it. Make it anew where it came from.");
+            if (!_entries.ContainsKey(file))
+                throw new BadBundle($"The bundle is not whole: {file}, the file of {Publication.Images[id].Name}, is not in it. Make it anew where it " +
+                    $"came from.");
         }
         if (_fileOf.Values.Distinct().Count() != _fileOf.Count) throw new BadBundle("Two images of the bundle name the same file.");
     }
@@ -66,11 +70,14 @@ public sealed class BundleReader : IDisposable
         foreach (var entry in zip.Entries)
         {
             string name = entry.FullName;
-            if (name.StartsWith('/') || name.Contains('\\', StringComparison.Ordinal) || name.Contains(':', StringComparison.Ordinal) || name.Any(char.IsControl) || name.Split('/').Contains(".."))
-                throw new BadBundle($"The bundle was made to do harm, or damaged: \"{new string([.. name.Take(100).Where(c => !char.IsControl(c))])}\" leads out of it. It was not opened.");
+            if (name.StartsWith('/') || name.Contains('\\', StringComparison.Ordinal) || name.Contains(':', StringComparison.Ordinal)
+                || name.Any(char.IsControl) || name.Split('/').Contains(".."))
+                throw new BadBundle($"The bundle was made to do harm, or damaged: \"{new string([.. name.Take(100).Where(c => !char.IsControl(c))])}\" " +
+                    $"leads out of it. It was not opened.");
             if (!listed.TryAdd(name, entry)) throw new BadBundle($"The bundle holds {name} twice. Make it anew where it came from.");
             if (entry.Length > AlwaysFine && entry.Length / MostSwelling > entry.CompressedLength)
-                throw new BadBundle($"{name} would swell from {entry.CompressedLength >> 10} KB to {entry.Length >> 20} MB, as no picture does. The bundle was not opened.");
+                throw new BadBundle($"{name} would swell from {entry.CompressedLength >> 10} KB to {entry.Length >> 20} MB, as no picture does. The " +
+                    $"bundle was not opened.");
         }
         return listed;
     }

@@ -10,7 +10,8 @@ namespace Formatum.Output.Bundles;
 /// <summary>What is in a bundle and what deserves a look, for whoever it is handed to.</summary>
 internal static class BundleReport
 {
-    public static string Of(Publication publication, IReadOnlyDictionary<int, BundledAs> states, IReadOnlyList<(string Family, string Face)> fonts, DateTimeOffset at)
+    public static string Of(Publication publication, IReadOnlyDictionary<int, BundledAs> states, IReadOnlyList<(string Family, string Face)> fonts,
+        DateTimeOffset at)
     {
         var setup = publication.Setup;
         var text = new StringBuilder();
@@ -26,7 +27,8 @@ internal static class BundleReport
         Line($"{setup.Name}{(setup.Edition.Length > 0 ? ", " + setup.Edition : "")}");
         Line($"Bundle of {at.UtcDateTime:yyyy-MM-dd HH:mm} UTC");
         Line($"");
-        Line($"Pages: {publication.PageCount}, {Units.Text(setup.PageWidth, setup.Unit)} x {Units.Text(setup.PageHeight, setup.Unit)}, {(setup.Facing ? "facing" : "single")}, bleed {Units.Text(setup.Bleed, setup.Unit)}");
+        string size = $"{Units.Text(setup.PageWidth, setup.Unit)} x {Units.Text(setup.PageHeight, setup.Unit)}";
+        Line($"Pages: {publication.PageCount}, {size}, {(setup.Facing ? "facing" : "single")}, bleed {Units.Text(setup.Bleed, setup.Unit)}");
         if (!publication.Masters.IsEmpty) Line($"Masters: {string.Join(", ", publication.Masters.Values.Select(m => m.Name))}");
         Line($"Images: {publication.Images.Count}");
         Line($"Fonts: {(fonts.Count == 0 ? "none" : string.Join(", ", fonts.Select(f => $"{f.Family} {f.Face}")))}");
@@ -37,8 +39,10 @@ internal static class BundleReport
         List<string> Named(BundledAs state) => [.. images.Where(i => states[i.Id] == state).Select(i => i.Name)];
 
         var (missing, changed) = (Named(BundledAs.Missing), Named(BundledAs.Changed));
-        List<string> coarse = [.. frames.Select(f => (Frame: f, Fitted: publication.FittedOf(f))).Where(f => f.Fitted is { } fitted && setup.SharpnessOf(fitted.Coverage.Ppi) == Sharpness.TooCoarse)
-            .Select(f => string.Create(CultureInfo.InvariantCulture, $"{Where(f.Frame)}: {publication.ImageOf(f.Frame)!.Name}, {f.Fitted!.Value.Coverage.Ppi:0.#} ppi"))];
+        List<string> coarse = [.. frames.Select(f => (Frame: f, Fitted: publication.FittedOf(f)))
+            .Where(f => f.Fitted is { } fitted && setup.SharpnessOf(fitted.Coverage.Ppi) == Sharpness.TooCoarse)
+            .Select(f => string.Create(CultureInfo.InvariantCulture,
+                $"{Where(f.Frame)}: {publication.ImageOf(f.Frame)!.Name}, {f.Fitted!.Value.Coverage.Ppi:0.#} ppi"))];
         List<string> empty = [.. frames.Where(f => f.IsPlaceholder && publication.MasterWith(f.PageId) is null).Select(Where)];
         var set = frames.Where(f => f.Text is not null).Select(f => (Frame: f, Set: Composer.TextOf(publication, f, Typefaces.Shipped)!)).ToList();
         List<string> overset = [.. set.Where(s => s.Set.Overflows).Select(s => $"{Where(s.Frame)}: {s.Set.LeftOut} characters")];
@@ -50,7 +54,8 @@ internal static class BundleReport
         Section("Empty placeholders", empty);
         Section("Text that does not fit", overset);
         Section("Text with characters the font does not have", without);
-        Section("All images", [.. images.Select(i => $"{i.Name}: {i.Format.ToUpperInvariant()}, {i.Colour}, {i.WidthPx} x {i.HeightPx} px{(states[i.Id] == BundledAs.Current ? "" : ", " + states[i.Id].ToString().ToLowerInvariant())}")]);
+        Section("All images", [.. images.Select(i => $"{i.Name}: {i.Format.ToUpperInvariant()}, {i.Colour}, {i.WidthPx} x {i.HeightPx} " +
+            $"px{(states[i.Id] == BundledAs.Current ? "" : ", " + states[i.Id].ToString().ToLowerInvariant())}")]);
         return text.ToString();
     }
 }

@@ -48,7 +48,8 @@ public static class BundleWriter
             if (states[image.Id] != BundledAs.Missing) fileOf[image.Id] = file;
             // What a file showed when it was linked cannot be seen from the file any more.
             if (states[image.Id] != BundledAs.Current && previews.Find(image.ContentHash, PreviewStore.Sizes[^1]) is { } preview)
-                await zip.CreateEntryFromFileAsync(preview, PreviewFolder + image.ContentHash + Path.GetExtension(preview), CompressionLevel.NoCompression, cancel);
+                await zip.CreateEntryFromFileAsync(preview, PreviewFolder + image.ContentHash + Path.GetExtension(preview), CompressionLevel.NoCompression,
+                    cancel);
         }
         var fonts = FontsOf(publication);
         foreach (var (family, face) in fonts)
@@ -94,7 +95,8 @@ public static class BundleWriter
         await using (file)
         {
             using var hash = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
-            await using var entry = await zip.CreateEntry(name, IsCompressed(image.Format) ? CompressionLevel.NoCompression : CompressionLevel.Fastest).OpenAsync(cancel);
+            await using var entry = await zip.CreateEntry(name, IsCompressed(image.Format) ? CompressionLevel.NoCompression : CompressionLevel.Fastest)
+                .OpenAsync(cancel);
             byte[] buffer = new byte[1 << 18];
             int read;
             while ((read = await ReadAsync(image, file, buffer, cancel)) > 0)
@@ -125,6 +127,7 @@ public static class BundleWriter
     {
         string plain = new([.. name.Select(c => char.IsLetterOrDigit(c) || c is '.' or '-' or '_' or ' ' ? c : '-')]);
         string ending = Path.GetExtension(plain);
-        return plain.Length <= LongestFileName ? plain : ending.Length < LongestFileName / 2 ? plain[..(LongestFileName - ending.Length)] + ending : plain[..LongestFileName];
+        return plain.Length <= LongestFileName ? plain : ending.Length < LongestFileName / 2 ? plain[..(LongestFileName - ending.Length)] + ending
+            : plain[..LongestFileName];
     }
 }

@@ -20,7 +20,8 @@ public sealed record PageAnswer(int Id, int Number, int Folio, int Spread, bool 
 /// <summary>A master, and the numbers below 0 that its pages are called by. Single pages go by the right-hand one.</summary>
 public sealed record MasterAnswer(int Id, string Name, int LeftPage, int RightPage)
 {
-    public static MasterAnswer Of(Publication publication, MasterPage master) => new(master.Id, master.Name, publication.NumberOf(master.VersoId), publication.NumberOf(master.RectoId));
+    public static MasterAnswer Of(Publication publication, MasterPage master) => new(master.Id, master.Name, publication.NumberOf(master.VersoId),
+        publication.NumberOf(master.RectoId));
 }
 
 public sealed record InsetAnswer(double? Top, double? Right, double? Bottom, double? Left);
@@ -32,7 +33,8 @@ public record SettingsAnswer(
 {
     public static SettingsAnswer Of(FitSettings s) => new(
         s.Fit, s.AlignX is null && s.AlignY is null ? null : [s.AlignX, s.AlignY],
-        s.InsetTop is null && s.InsetRight is null && s.InsetBottom is null && s.InsetLeft is null ? null : new(s.InsetTop, s.InsetRight, s.InsetBottom, s.InsetLeft),
+        s.InsetTop is null && s.InsetRight is null && s.InsetBottom is null && s.InsetLeft is null ? null
+            : new(s.InsetTop, s.InsetRight, s.InsetBottom, s.InsetLeft),
         s.Rotation, s.FlipX, s.FlipY, s.SmallestPpi, s.LargestEnlargement, s.Limits, s.LargestCrop, s.StaysFitted);
 }
 
@@ -44,7 +46,8 @@ public sealed record RuleAnswer(
     public static RuleAnswer Of(FittingRule rule)
     {
         var s = SettingsAnswer.Of(rule.Settings);
-        return new(rule.Id, rule.Name, rule.Description, rule.BasedOnId, s.Fit, s.Align, s.Inset, s.Rotation, s.FlipX, s.FlipY, s.SmallestPpi, s.LargestEnlargement, s.Limits, s.LargestCrop, s.StaysFitted);
+        return new(rule.Id, rule.Name, rule.Description, rule.BasedOnId, s.Fit, s.Align, s.Inset, s.Rotation, s.FlipX, s.FlipY, s.SmallestPpi,
+            s.LargestEnlargement, s.Limits, s.LargestCrop, s.StaysFitted);
     }
 }
 
@@ -57,18 +60,26 @@ public sealed record TouchedAnswer(int FrameId, string Name, int Page, Placement
 public sealed record ImpactAnswer(TouchedAnswer[] Frames, int Placeholders, int Worsened)
 {
     public static ImpactAnswer Of(Impact impact, Publication after) => new(
-        [.. impact.Frames.Select(f => new TouchedAnswer(f.After.Id, f.After.Label, after.NumberOf(f.After.PageId), PlacementAnswer.Of(f.Was), PlacementAnswer.Of(f.Will), f.Worse))],
+        [.. impact.Frames.Select(f => new TouchedAnswer(f.After.Id, f.After.Label, after.NumberOf(f.After.PageId), PlacementAnswer.Of(f.Was),
+            PlacementAnswer.Of(f.Will), f.Worse))],
         impact.Placeholders, impact.Worsened);
 }
 
 /// <summary>A frame; x and y in points from the upper left of its page's trim.</summary>
 public sealed record FrameAnswer(
-    int Id, string Name, int Page, double X, double Y, double Width, double Height, double Angle, OutlineName Outline, bool Locked, bool Hidden, int? GroupId, int? RuleId, int? ImageId, int? MasterFrameId, SettingsAnswer Set,
+    int Id, string Name, int Page, double X, double Y, double Width, double Height, double Angle, OutlineName Outline, bool Locked, bool Hidden, int? GroupId,
+        int? RuleId, int? ImageId, int? MasterFrameId, SettingsAnswer Set,
     RecropAnswer Recrop, LookAnswer Look, PlacementAnswer? Placement, TextAnswer? Text)
 {
     public static FrameAnswer Of(Publication publication, Frame frame) => new(
         frame.Id, frame.Name, publication.NumberOf(frame.PageId), frame.Box.X, frame.Box.Y, frame.Box.Width, frame.Box.Height, frame.Angle,
-        frame.Outline switch { EllipseOutline => OutlineName.Ellipse, PolygonOutline => OutlineName.Polygon, PathOutline => OutlineName.Free, _ => OutlineName.Rectangle },
+        frame.Outline switch
+        {
+            EllipseOutline => OutlineName.Ellipse,
+            PolygonOutline => OutlineName.Polygon,
+            PathOutline => OutlineName.Free,
+            _ => OutlineName.Rectangle
+        },
         frame.Locked, frame.Hidden, frame.GroupId, frame.RuleId, frame.ImageId, frame.MasterFrameId, SettingsAnswer.Of(frame.Own),
         new(frame.Recrop.Zoom, frame.Recrop.Point is { } p ? [p.X, p.Y] : null, frame.Recrop.ZoomY, frame.Recrop.Turn), LookAnswer.Of(frame.Look),
         publication.FittedOf(frame) is { } fitted ? PlacementAnswer.Of(fitted) : null,
@@ -95,7 +106,8 @@ public sealed record TextAnswer(string[] Lines, ParagraphAnswer[] Paragraphs, in
 }
 
 /// <summary>A paragraph and its style; lengths in points.</summary>
-public sealed record ParagraphAnswer(string Text, string Family, bool Bold, bool Italic, double Size, double? Leading, string Colour, TextAlignment Alignment, double SpaceAfter)
+public sealed record ParagraphAnswer(string Text, string Family, bool Bold, bool Italic, double Size, double? Leading, string Colour, TextAlignment Alignment,
+    double SpaceAfter)
 {
     public static ParagraphAnswer Of(Paragraph p) =>
         new(p.Text, p.Style.Family, p.Style.Bold, p.Style.Italic, p.Style.Size, p.Style.Leading, p.Style.Colour, p.Style.Alignment, p.Style.SpaceAfter);
@@ -105,10 +117,13 @@ public sealed record ParagraphAnswer(string Text, string Family, bool Bold, bool
 public sealed record StoredAnswer(int WidthPx, int HeightPx, int Orientation);
 
 /// <summary>An image; pixels are those of the upright picture.</summary>
-public sealed record ImageAnswer(int Id, string Name, IReadOnlyList<string> OtherNames, int WidthPx, int HeightPx, double? Ppi, double[]? Subject, double[]? SuggestedSubject, StoredAnswer Stored, string Format, string Colour, long Bytes, string ContentHash, string? Title, string? Caption, string? Credit)
+public sealed record ImageAnswer(int Id, string Name, IReadOnlyList<string> OtherNames, int WidthPx, int HeightPx, double? Ppi, double[]? Subject,
+    double[]? SuggestedSubject, StoredAnswer Stored, string Format, string Colour, long Bytes, string ContentHash, string? Title, string? Caption,
+    string? Credit)
 {
     public static ImageAnswer Of(LinkedImage i) => new(
-        i.Id, i.Name, i.OtherNames, i.WidthPx, i.HeightPx, i.StoredPpiX, i.Subject is { } s ? [s.X, s.Y] : null, i.SuggestedSubject is { } g ? [g.X, g.Y] : null, new(i.StoredWidthPx, i.StoredHeightPx, i.Orientation), i.Format, i.Colour, i.Bytes, i.ContentHash, i.Title, i.Caption, i.Credit);
+        i.Id, i.Name, i.OtherNames, i.WidthPx, i.HeightPx, i.StoredPpiX, i.Subject is { } s ? [s.X, s.Y] : null, i.SuggestedSubject is { } g ? [g.X, g.Y]
+            : null, new(i.StoredWidthPx, i.StoredHeightPx, i.Orientation), i.Format, i.Colour, i.Bytes, i.ContentHash, i.Title, i.Caption, i.Credit);
 }
 
 /// <summary>A file that came in; pixels are those of the upright picture, ppi null where the file stores none.</summary>
@@ -119,11 +134,13 @@ public sealed record NotArrivedAnswer(string Name, string Error)
 {
     /// <summary>An entry for each file, in order: one that came in, or one that did not.</summary>
     public static object[] All(IEnumerable<Pictures.Arrival> arrivals) =>
-        [.. arrivals.Select<Pictures.Arrival, object>(a => a.Image is { } i ? new ArrivedAnswer(a.Name, i.Id, i.WidthPx, i.HeightPx, i.StoredPpiX) : new NotArrivedAnswer(a.Name, a.Error!))];
+        [.. arrivals.Select<Pictures.Arrival, object>(a => a.Image is { } i ? new ArrivedAnswer(a.Name, i.Id, i.WidthPx, i.HeightPx, i.StoredPpiX)
+            : new NotArrivedAnswer(a.Name, a.Error!))];
 }
 
 public sealed record PublicationAnswer(
-    int Id, string Name, string Edition, long Revision, PageSetupAnswer Page, bool Facing, double Bleed, Margins Margins, Columns Columns, LengthUnit Unit, double AssumedPpi, double PrintPpi, double FloorPpi,
+    int Id, string Name, string Edition, long Revision, PageSetupAnswer Page, bool Facing, double Bleed, Margins Margins, Columns Columns, LengthUnit Unit,
+        double AssumedPpi, double PrintPpi, double FloorPpi,
     int? DefaultRuleId, PageAnswer[] Pages, MasterAnswer[] Masters, FrameAnswer[] Frames, RuleAnswer[] Rules, ImageAnswer[] Images)
 {
     public static PublicationAnswer Of(Standing standing)
@@ -131,9 +148,11 @@ public sealed record PublicationAnswer(
         var p = standing.Publication;
         var setup = p.Setup;
         return new(
-            standing.Id, setup.Name, setup.Edition, standing.Revision, new(PaperSize.Of(setup.PageWidth, setup.PageHeight)?.Name, setup.PageWidth, setup.PageHeight),
+            standing.Id, setup.Name, setup.Edition, standing.Revision, new(PaperSize.Of(setup.PageWidth, setup.PageHeight)?.Name, setup.PageWidth,
+                setup.PageHeight),
             setup.Facing, setup.Bleed, setup.Margins, setup.Columns, setup.Unit, setup.AssumedPpi, setup.PrintPpi, setup.FloorPpi, setup.DefaultRuleId,
-            [.. p.Order.Ids.Select((id, i) => new PageAnswer(id, i + 1, setup.FirstFolio + i, Spread.IndexOfPage(p, i + 1) + 1, setup.IsRecto(setup.FirstFolio + i), p.Pages[id].MasterId))],
+            [.. p.Order.Ids.Select((id, i) => new PageAnswer(id, i + 1, setup.FirstFolio + i, Spread.IndexOfPage(p, i + 1) + 1,
+                setup.IsRecto(setup.FirstFolio + i), p.Pages[id].MasterId))],
             [.. p.Masters.Values.Select(m => MasterAnswer.Of(p, m))],
             [.. p.Frames.Values.OrderBy(f => p.Order.IndexOf(f.PageId)).ThenBy(f => f.Depth).ThenBy(f => f.Id).Select(f => FrameAnswer.Of(p, f))],
             [.. p.Rules.Values.OrderBy(r => r.Id).Select(RuleAnswer.Of)],

@@ -11,7 +11,13 @@ public static class ApiDescription
     {
         options.AddDocumentTransformer((document, _, _) =>
         {
-            document.Info = new() { Title = "Formatum", Version = "v1", Description = "Lengths are points, unless given as a text with its unit (\"84mm\", \"0.5in\", \"3p6\"). Angles are degrees, clockwise. Errors are RFC 9457 problem details." };
+            document.Info = new()
+            {
+                Title = "Formatum",
+                Version = "v1",
+                Description = "Lengths are points, unless given as a text with its unit (\"84mm\", \"0.5in\", \"3p6\"). Angles are degrees, clockwise. " +
+                "Errors are RFC 9457 problem details."
+            };
             return Task.CompletedTask;
         });
         options.AddSchemaTransformer((schema, context, _) =>

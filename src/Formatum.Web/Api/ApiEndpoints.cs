@@ -20,7 +20,8 @@ public static class ApiEndpoints
         api.MapPost("/fit", Fit).WithSummary("Fits an image into a frame. Pure computation.");
 
         api.MapGet("/publications", async (PublicationStore store) =>
-            (await store.ListAsync()).Select(p => new ListedAnswer(p.Id, p.Name, p.Changed, p.PutAway)).ToArray()).WithSummary("All publications, those put away from the shelf too.");
+            (await store.ListAsync()).Select(p => new ListedAnswer(p.Id, p.Name, p.Changed, p.PutAway)).ToArray())
+                .WithSummary("All publications, those put away from the shelf too.");
         api.MapPost("/publications/{id:int}/put-away", async (int id, PublicationStore store) =>
         {
             await store.PutAwayAsync(id, true);
@@ -32,7 +33,8 @@ public static class ApiEndpoints
             return TypedResults.NoContent();
         }).WithSummary("Brings a publication back to the shelf.");
         api.MapPost("/publications", Create).WithSummary("Makes a publication.");
-        api.MapGet("/publications/{id:int}", async (int id, PublicationStore store) => PublicationAnswer.Of(await store.OpenAsync(id))).WithSummary("A whole publication.");
+        api.MapGet("/publications/{id:int}", async (int id, PublicationStore store) => PublicationAnswer.Of(await store.OpenAsync(id)))
+            .WithSummary("A whole publication.");
 
         api.MapPost("/publications/{id:int}/images", BringIn).WithSummary("Brings in pictures, one or many parts named files.")
             .Accepts<IFormFileCollection>("multipart/form-data").Produces<ArrivedAnswer[]>(StatusCodes.Status201Created).DisableAntiforgery();
@@ -43,11 +45,13 @@ public static class ApiEndpoints
             return TypedResults.NoContent();
         }).WithSummary("Removes an image that no frame shows.");
 
-        api.MapPatch("/publications/{id:int}/images/{imageId:int}", SetSubject).WithSummary("Sets an image's subject point; every frame that shows it follows.");
+        api.MapPatch("/publications/{id:int}/images/{imageId:int}",
+            SetSubject).WithSummary("Sets an image's subject point; every frame that shows it follows.");
 
         api.MapGet("/publications/{id:int}/images/{imageId:int}/original", async (int id, int imageId, PublicationStore store) =>
         {
-            var image = (await store.OpenAsync(id)).Publication.Images.GetValueOrDefault(imageId) ?? throw new EditRefused("imageId", $"There is no image {imageId} in this publication.");
+            var image = (await store.OpenAsync(id)).Publication.Images.GetValueOrDefault(imageId) ??
+                throw new EditRefused("imageId", $"There is no image {imageId} in this publication.");
             if (!File.Exists(image.Path)) throw new BadPicture($"{image.Name} is no longer where it was linked. Find it in another folder, or put it back.");
             return Results.File(image.Path, "application/octet-stream", image.Name);
         }).WithSummary("The linked file as it is.");
@@ -67,16 +71,23 @@ public static class ApiEndpoints
 
         var pages = api.MapGroup("/publications/{id:int}/pages");
         pages.MapPost("", async (int id, NewPagesBody body, PublicationStore store, HttpContext context) =>
-            await PagesAsync(id, store, context.Seen(body.Seen), p => new AddPages(body.Before ?? p.PageCount + 1, body.Count, body.MasterId))).WithSummary("Adds pages: blank ones, or based on a master.");
+            await PagesAsync(id, store, context.Seen(body.Seen), p => new AddPages(body.Before ?? p.PageCount + 1, body.Count, body.MasterId)))
+                .WithSummary("Adds pages: blank ones, or based on a master.");
         pages.MapPost("/move", async (int id, PagesBody body, PublicationStore store, HttpContext context) =>
-            await PagesAsync(id, store, context.Seen(body.Seen), p => new MovePages([.. body.Pages], body.Before ?? p.PageCount + 1))).WithSummary("Moves pages; their frames keep to them.");
+            await PagesAsync(id, store, context.Seen(body.Seen), p => new MovePages([.. body.Pages], body.Before ?? p.PageCount + 1)))
+                .WithSummary("Moves pages; their frames keep to them.");
         pages.MapPost("/duplicate", async (int id, PagesBody body, PublicationStore store, HttpContext context) =>
-            await PagesAsync(id, store, context.Seen(body.Seen), p => new DuplicatePages([.. body.Pages], body.Before ?? p.PageCount + 1))).WithSummary("Copies pages with all their frames.");
+            await PagesAsync(id, store, context.Seen(body.Seen), p => new DuplicatePages([.. body.Pages], body.Before ?? p.PageCount + 1)))
+                .WithSummary("Copies pages with all their frames.");
         pages.MapPost("/remove", async (int id, PagesBody body, PublicationStore store, HttpContext context) =>
             await PagesAsync(id, store, context.Seen(body.Seen), _ => new RemovePages([.. body.Pages]))).WithSummary("Removes pages with all that is on them.");
 
-        api.MapPost("/publications/{id:int}/undo", async (int id, PublicationStore store, HttpContext context) => new WordsAnswer((await store.UndoAsync(id, context.Maker())).Words)).WithSummary("Takes back the last edit of whoever asks.");
-        api.MapPost("/publications/{id:int}/redo", async (int id, PublicationStore store, HttpContext context) => new WordsAnswer((await store.RedoAsync(id, context.Maker())).Words)).WithSummary("Does again what whoever asks took back last.");
+        api.MapPost("/publications/{id:int}/undo", async (int id, PublicationStore store,
+            HttpContext context) => new WordsAnswer((await store.UndoAsync(id, context.Maker())).Words))
+            .WithSummary("Takes back the last edit of whoever asks.");
+        api.MapPost("/publications/{id:int}/redo", async (int id, PublicationStore store,
+            HttpContext context) => new WordsAnswer((await store.RedoAsync(id, context.Maker())).Words))
+            .WithSummary("Does again what whoever asks took back last.");
     }
 
     private static PlacementAnswer Fit(FitRequest request)
@@ -92,7 +103,8 @@ public static class ApiEndpoints
         if (frame.Outline is OutlineName.Polygon or OutlineName.Free) errors.Add("frame.outline", "Give rectangle or ellipse.");
         errors.ThrowIfAny();
         var picture = Picture.FromStored(image.WidthPx, image.HeightPx, ppi, ppi, image.Orientation ?? 1);
-        return PlacementAnswer.Of(Fitted.Of(frame.Width, frame.Height, OutlineOf(frame.Outline) ?? Outline.Rectangle, picture, settings.Resolve(), subject, recrop));
+        return PlacementAnswer.Of(Fitted.Of(frame.Width, frame.Height, OutlineOf(frame.Outline) ?? Outline.Rectangle, picture, settings.Resolve(), subject,
+            recrop));
     }
 
     private static async Task<IResult> Create(PublicationBody body, PublicationStore store)
@@ -171,7 +183,8 @@ public static class ApiEndpoints
         return TypedResults.Created($"/api/publications/{id}", NotArrivedAnswer.All(await batch.LinkAsync(id, context.Maker())));
     }
 
-    private static async Task<IResult> LinkFolder(int id, FolderBody body, PublicationStore store, PictureIntake intake, HttpContext context, CancellationToken cancel)
+    private static async Task<IResult> LinkFolder(int id, FolderBody body, PublicationStore store, PictureIntake intake, HttpContext context,
+        CancellationToken cancel)
     {
         await store.OpenAsync(id);
         var batch = intake.Begin();

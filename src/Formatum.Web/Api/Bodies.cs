@@ -130,7 +130,8 @@ public sealed record PlacementAnswer(FitKind Applied, double[] Matrix, double[] 
     }
 
     private static string[] FlagNames(FitFlags flags) =>
-        [.. Enum.GetValues<FitFlags>().Where(f => f != FitFlags.None && flags.HasFlag(f)).Select(f => System.Text.Json.JsonNamingPolicy.KebabCaseLower.ConvertName(f.ToString()))];
+        [.. Enum.GetValues<FitFlags>().Where(f => f != FitFlags.None
+            && flags.HasFlag(f)).Select(f => System.Text.Json.JsonNamingPolicy.KebabCaseLower.ConvertName(f.ToString()))];
 }
 
 public sealed record PageBody(string? Size = null, Length? Width = null, Length? Height = null);
@@ -169,7 +170,8 @@ public sealed record PublicationBody
         double width, height;
         if (Page?.Size is { } size)
         {
-            var paper = PaperSize.Named(size) ?? throw new EditRefused("page.size", $"There is no page size \"{size}\". Known are {string.Join(", ", PaperSize.All.Select(s => s.Name))}; or give width and height.");
+            var paper = PaperSize.Named(size) ?? throw new EditRefused("page.size",
+                $"There is no page size \"{size}\". Known are {string.Join(", ", PaperSize.All.Select(s => s.Name))}; or give width and height.");
             (width, height) = (paper.Width, paper.Height);
         }
         else if (Page is null)
@@ -256,7 +258,8 @@ public sealed record LookBody
         Border = Border is { } b ? new(b.Width.Points, (b.Colour ?? "#000000").ToLowerInvariant()) : null,
         Tone = Tone?.ToLowerInvariant(),
         Opacity = Opacity ?? 1,
-        Shadow = Shadow is { } s ? new(s.Across?.Points ?? Core.Publications.Shadow.Usual.Across, s.Down?.Points ?? Core.Publications.Shadow.Usual.Down, s.Blur?.Points ?? Core.Publications.Shadow.Usual.Blur,
+        Shadow = Shadow is { } s ? new(s.Across?.Points ?? Core.Publications.Shadow.Usual.Across, s.Down?.Points ?? Core.Publications.Shadow.Usual.Down,
+            s.Blur?.Points ?? Core.Publications.Shadow.Usual.Blur,
             (s.Colour ?? Core.Publications.Shadow.Usual.Colour).ToLowerInvariant(), s.Strength ?? Core.Publications.Shadow.Usual.Strength) : null,
     };
 }
@@ -268,7 +271,8 @@ public sealed record BorderBody
     public string? Colour { get; init; }
 }
 
-/// <summary>The outline's shadow: how far it falls across and down the page, how far its edge is softened, its colour and its strength from 0 to 1. What is left out is usual: 1 mm, 1 mm, 2 mm, black, 0.35.</summary>
+/// <summary>The outline's shadow: how far it falls across and down the page, how far its edge is softened, its colour and its strength from 0 to 1. What is
+/// left out is usual: 1 mm, 1 mm, 2 mm, black, 0.35.</summary>
 public sealed record ShadowBody
 {
     public Length? Across { get; init; }
@@ -282,7 +286,8 @@ public sealed record ShadowBody
 public sealed record TextBody(ParagraphBody[] Paragraphs)
 {
     /// <exception cref="EditRefused">A paragraph is missing.</exception>
-    public FrameText ToText() => Paragraphs is null || Paragraphs.Any(p => p is null) ? throw new EditRefused("text", "A text has at least one paragraph, which may be empty, each with a style.") : new([.. Paragraphs.Select(p => p.ToParagraph())]);
+    public FrameText ToText() => Paragraphs is null || Paragraphs.Any(p => p is null) ? throw new EditRefused("text",
+        "A text has at least one paragraph, which may be empty, each with a style.") : new([.. Paragraphs.Select(p => p.ToParagraph())]);
 }
 
 /// <summary>A paragraph and how it is set: size, leading (null for 1.2 of the size) and the space below in points, colour as "#rrggbb".</summary>

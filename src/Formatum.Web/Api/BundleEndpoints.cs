@@ -11,9 +11,13 @@ public static class BundleEndpoints
 {
     public static void Map(RouteGroupBuilder api)
     {
-        api.MapGet("/publications/{id:int}/bundle", TakeAway).WithSummary("The publication with the originals of its images, its fonts and a report, as one ZIP.").Produces(StatusCodes.Status200OK, contentType: "application/zip");
-        api.MapPost("/bundles", TakeIn).WithSummary("Takes a bundle in as a new publication, sent as one part named files.").Accepts<IFormFile>("multipart/form-data").Produces<BundleTaken>(StatusCodes.Status201Created).DisableAntiforgery();
-        api.MapGet("/bundles/schema", () => Results.Stream(BundleWriter.SchemaFile(), "application/schema+json")).WithSummary("The JSON Schema of a bundle's publication.json.");
+        api.MapGet("/publications/{id:int}/bundle", TakeAway)
+            .WithSummary("The publication with the originals of its images, its fonts and a report, as one ZIP.")
+            .Produces(StatusCodes.Status200OK, contentType: "application/zip");
+        api.MapPost("/bundles", TakeIn).WithSummary("Takes a bundle in as a new publication, sent as one part named files.")
+            .Accepts<IFormFile>("multipart/form-data").Produces<BundleTaken>(StatusCodes.Status201Created).DisableAntiforgery();
+        api.MapGet("/bundles/schema", () => Results.Stream(BundleWriter.SchemaFile(), "application/schema+json"))
+            .WithSummary("The JSON Schema of a bundle's publication.json.");
     }
 
     private static async Task<IResult> TakeAway(int id, PublicationStore store, PreviewStore previews, TimeProvider clock, HttpContext context)
@@ -22,7 +26,8 @@ public static class BundleEndpoints
         // The ZIP library writes the few bytes behind each file only synchronously.
         if (context.Features.Get<IHttpBodyControlFeature>() is { } control) control.AllowSynchronousIO = true;
         // Sent while it is written. Where a file fails half way, the connection is broken off, so that nobody takes half a bundle for a whole one.
-        return Results.Stream(output => BundleWriter.WriteAsync(publication, previews, clock.GetUtcNow(), output, context.RequestAborted), "application/zip", OutputEndpoints.FileName(publication.Setup.Name) + " bundle.zip");
+        return Results.Stream(output => BundleWriter.WriteAsync(publication, previews, clock.GetUtcNow(), output, context.RequestAborted), "application/zip",
+            OutputEndpoints.FileName(publication.Setup.Name) + " bundle.zip");
     }
 
     private static async Task<IResult> TakeIn(HttpContext context, PictureIntake pictures, BundleIntake bundles)

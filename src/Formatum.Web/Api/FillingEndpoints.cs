@@ -72,10 +72,13 @@ public static class FillingEndpoints
 {
     public static void Map(RouteGroupBuilder publication)
     {
-        publication.MapGet("/tray", async (int id, PublicationStore store) => new TrayAnswer([.. (await store.OpenAsync(id)).Publication.Tray.ImageIds])).WithSummary("The images that wait in the tray.");
+        publication.MapGet("/tray", async (int id, PublicationStore store) => new TrayAnswer([.. (await store.OpenAsync(id)).Publication.Tray.ImageIds]))
+            .WithSummary("The images that wait in the tray.");
         publication.MapPost("/tray", async (int id, TrayBody body, PublicationStore store, HttpContext context) =>
-            new TrayAnswer([.. (await store.EditAsync(id, new ChangeTray([.. body.ImageIds], TrayMove.Add), context.Seen(body.Seen))).Standing.Publication.Tray.ImageIds])).WithSummary("Puts images in the tray, behind those that wait there.");
-        publication.MapPost("/rows", PourRows).WithSummary("Pours the rows of a table into named frames: pictures by the names of their files, and words into text frames.");
+            new TrayAnswer([.. (await store.EditAsync(id, new ChangeTray([.. body.ImageIds], TrayMove.Add),
+                context.Seen(body.Seen))).Standing.Publication.Tray.ImageIds])).WithSummary("Puts images in the tray, behind those that wait there.");
+        publication.MapPost("/rows", PourRows).WithSummary("Pours the rows of a table into named frames: pictures by the names of their files, and words " +
+            "into text frames.");
         publication.MapPost("/editions", MakeEdition).WithSummary("Makes a new edition: layout and rules are kept, placeholders emptied.");
         publication.MapPost("/pour", Pour).WithSummary("Pours images into the empty placeholders, and adds pages of the same layout if asked.");
     }
@@ -91,14 +94,17 @@ public static class FillingEndpoints
     {
         var before = (await store.OpenAsync(id)).Publication;
         int width = body.Columns.Length;
-        if (body.Columns.Concat(body.Rows.SelectMany(r => r ?? [null!])).Any(cell => cell is null)) throw new EditRefused("rows", "Columns and cells are texts; give an empty one for a cell without words.");
+        if (body.Columns.Concat(body.Rows.SelectMany(r => r ?? [null!])).Any(cell => cell is null))
+            throw new EditRefused("rows", "Columns and cells are texts; give an empty one for a cell without words.");
         if (body.Rows.Any(r => r.Length != width)) throw new EditRefused("rows", $"Every row has as many cells as there are columns: {width}.");
         var table = new Table([.. body.Columns], [.. body.Rows.Select(r => r.ToImmutableArray())]);
         ImmutableArray<ColumnTarget> targets = body.Targets is { } named
-            ? [.. named.Select(t => new ColumnTarget(table.Columns.IndexOf(t.Key) is >= 0 and var at ? at : throw new EditRefused("targets", $"There is no column {t.Key}."), t.Value))]
+            ? [.. named.Select(t => new ColumnTarget(table.Columns.IndexOf(t.Key) is >= 0 and var at ? at :
+                throw new EditRefused("targets", $"There is no column {t.Key}."), t.Value))]
             : RowPlan.Guess(table, before.PageFrames);
         int from = body.FromPage, to = body.ToPage ?? before.PageCount;
-        var layout = body.KeepPouring && from >= 1 && from <= before.PageCount ? Spread.At(before, Spread.IndexOfPage(before, from)).Pages.Select(p => p.Number).Order().ToArray() : [];
+        var layout = body.KeepPouring && from >= 1 && from <= before.PageCount ? Spread.At(before, Spread.IndexOfPage(before, from)).Pages.Select(p => p.Number)
+            .Order().ToArray() : [];
         var edit = new PourRows { Table = table, Targets = targets, FirstPage = from, LastPage = to, LayoutPages = [.. layout] };
         var (_, places, findings) = edit.Proposal(before);
         if (!body.OnlyReport) await store.EditAsync(id, edit, context.Seen(body.Seen));
@@ -108,7 +114,8 @@ public static class FillingEndpoints
     private static async Task<PourAnswer> Pour(int id, PourBody body, PublicationStore store, HttpContext context)
     {
         var before = (await store.OpenAsync(id)).Publication;
-        if (body.FromPage < 1 || body.FromPage > before.PageCount) throw new EditRefused("fromPage", $"There is no page {body.FromPage}; the publication has pages 1 to {before.PageCount}.");
+        if (body.FromPage < 1 || body.FromPage > before.PageCount)
+            throw new EditRefused("fromPage", $"There is no page {body.FromPage}; the publication has pages 1 to {before.PageCount}.");
         ImmutableArray<int> images = body.ImageIds is { } named ? [.. named] : before.Tray.ImageIds;
         var outcome = await store.EditAsync(id, new PourImages
         {
@@ -120,8 +127,10 @@ public static class FillingEndpoints
         }, context.Seen(body.Seen));
         var after = outcome.Standing.Publication;
         var meant = images.ToHashSet();
-        var placed = ReadingOrder.Of(after, outcome.Changes.Items.Where(c => c.After is Frame f && f.ImageId is { } image && meant.Contains(image) && (c.Before as Frame)?.ImageId != image).Select(c => (Frame)c.After!));
+        var placed = ReadingOrder.Of(after, outcome.Changes.Items.Where(c => c.After is Frame f && f.ImageId is { } image && meant.Contains(image)
+            && (c.Before as Frame)?.ImageId != image).Select(c => (Frame)c.After!));
         meant.ExceptWith(placed.Select(f => f.ImageId!.Value));
-        return new([.. placed.Select(f => new PouredAnswer(f.Id, after.Order.IndexOf(f.PageId) + 1, f.ImageId!.Value))], [.. images.Where(meant.Contains)], after.PageCount - before.PageCount);
+        return new([.. placed.Select(f => new PouredAnswer(f.Id, after.Order.IndexOf(f.PageId) + 1, f.ImageId!.Value))], [.. images.Where(meant.Contains)],
+            after.PageCount - before.PageCount);
     }
 }

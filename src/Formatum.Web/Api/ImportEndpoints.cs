@@ -16,12 +16,17 @@ public static class ImportEndpoints
     public static void Map(RouteGroupBuilder publication)
     {
         var jobs = publication.MapGroup("/imports");
-        jobs.MapGet("", (int id, ImportJobs all) => all.Of(id)).WithSummary("Jobs that bring pictures in: those under way, and those that ended since the server started.");
-        jobs.MapPost("", Begin).WithSummary("Brings files in as a job: pictures, or ZIPs of them, as parts named files.").Accepts<IFormFile>("multipart/form-data").DisableAntiforgery();
+        jobs.MapGet("", (int id, ImportJobs all) => all.Of(id))
+            .WithSummary("Jobs that bring pictures in: those under way, and those that ended since the server started.");
+        jobs.MapPost("", Begin).WithSummary("Brings files in as a job: pictures, or ZIPs of them, as parts named files.")
+            .Accepts<IFormFile>("multipart/form-data").DisableAntiforgery();
         jobs.MapPost("/folder", LinkFolder).WithSummary("Links the pictures of a folder on the server as a job.");
-        jobs.MapGet("/{jobId}", (int id, string jobId, ImportJobs all) => all.Find(id, jobId) is { } found ? Results.Ok(found) : throw new EditRefused("jobId", "There is no such job any more.")).WithSummary("How far a job is.");
-        jobs.MapPost("/{jobId}/read", (int id, string jobId, ImportJobs all) => all.MarkRead(id, jobId) ? Results.NoContent() : throw new EditRefused("jobId", "There is no such job any more.")).WithSummary("Tells that the report of a job was read.");
-        jobs.MapDelete("/{jobId}", (int id, string jobId, ImportJobs all) => all.Stop(id, jobId) ? Results.NoContent() : throw new EditRefused("jobId", "There is no such job any more.")).WithSummary("Stops a job; what was read by then comes in.");
+        jobs.MapGet("/{jobId}", (int id, string jobId, ImportJobs all) => all.Find(id, jobId) is { } found ? Results.Ok(found) :
+            throw new EditRefused("jobId", "There is no such job any more.")).WithSummary("How far a job is.");
+        jobs.MapPost("/{jobId}/read", (int id, string jobId, ImportJobs all) => all.MarkRead(id, jobId) ? Results.NoContent() :
+            throw new EditRefused("jobId", "There is no such job any more.")).WithSummary("Tells that the report of a job was read.");
+        jobs.MapDelete("/{jobId}", (int id, string jobId, ImportJobs all) => all.Stop(id, jobId) ? Results.NoContent() :
+            throw new EditRefused("jobId", "There is no such job any more.")).WithSummary("Stops a job; what was read by then comes in.");
     }
 
     private static async Task<IResult> Begin(int id, HttpContext context, PublicationStore store, ImportJobs jobs)
@@ -31,7 +36,8 @@ public static class ImportEndpoints
         string job = jobs.Begin(id, context.Maker());
         try
         {
-            await ReadFilesAsync(parts, (name, content) => jobs.AddSentAsync(job, name, content, context.RequestAborted), context.RequestAborted, names => jobs.Expect(job, names));
+            await ReadFilesAsync(parts, (name, content) => jobs.AddSentAsync(job, name, content, context.RequestAborted), context.RequestAborted,
+                names => jobs.Expect(job, names));
         }
         finally
         {
@@ -59,7 +65,8 @@ public static class ImportEndpoints
     internal static MultipartReader PartsOf(HttpContext context)
     {
         if (context.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } size) size.MaxRequestBodySize = null;
-        if (!MediaTypeHeaderValue.TryParse(context.Request.ContentType, out var type) || type.MediaType != "multipart/form-data" || HeaderUtilities.RemoveQuotes(type.Boundary).Value is not { Length: > 0 } boundary)
+        if (!MediaTypeHeaderValue.TryParse(context.Request.ContentType, out var type) || type.MediaType != "multipart/form-data"
+            || HeaderUtilities.RemoveQuotes(type.Boundary).Value is not { Length: > 0 } boundary)
             throw new EditRefused("files", "Send the pictures as multipart/form-data, each as a part named \"files\".");
         return new(boundary, context.Request.Body);
     }

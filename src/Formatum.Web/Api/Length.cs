@@ -44,6 +44,7 @@ internal sealed class OptionalConverterFactory : JsonConverterFactory
         public override Optional<T> Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
             new(JsonSerializer.Deserialize<T>(ref reader, options)!, true);
 
-        public override void Write(Utf8JsonWriter writer, Optional<T> value, JsonSerializerOptions options) => JsonSerializer.Serialize(writer, value.Value, options);
+        public override void Write(Utf8JsonWriter writer, Optional<T> value, JsonSerializerOptions options) =>
+            JsonSerializer.Serialize(writer, value.Value, options);
     }
 }

@@ -7,7 +7,8 @@ using Formatum.Web.Hosting;
 namespace Formatum.Web.Api;
 
 /// <summary>
-/// Master pages in the automation interface. Their pages bear numbers below 0, which are given wherever a page is meant: frames are made on them, and rules put on theirs.
+/// Master pages in the automation interface. Their pages bear numbers below 0, which are given wherever a page is meant: frames are made on them, and rules
+/// put on theirs.
 /// </summary>
 internal static class MasterEndpoints
 {
@@ -15,7 +16,8 @@ internal static class MasterEndpoints
     {
         publication.MapPost("/masters", async (int id, MasterBody body, PublicationStore store, HttpContext context) =>
         {
-            var outcome = await store.EditAsync(id, new MakeMaster(body.Name ?? "", body.LikePages is { } like ? [.. like] : (ImmutableArray<int>?)null, body.BaseThem), context.Seen(body.Seen));
+            var outcome = await store.EditAsync(id, new MakeMaster(body.Name ?? "", body.LikePages is { } like ? [.. like] : (ImmutableArray<int>?)null,
+                body.BaseThem), context.Seen(body.Seen));
             var made = (MasterPage)outcome.Changes.Items.Single(c => c.Key.Kind == PartKind.Master).After!;
             return TypedResults.Created($"/api/publications/{id}/masters/{made.Id}", MasterAnswer.Of(outcome.Standing.Publication, made));
         }).WithSummary("Makes a master page: blank, or like pages that are there.");

@@ -16,8 +16,10 @@ public static class OutputEndpoints
     public static void Map(WebApplication app)
     {
         var api = app.MapGroup("/api/publications/{id:int}").WithTags("Formatum");
-        api.MapGet("/pages/{number:int}.svg", PageSvg).WithSummary("A page as SVG, its images embedded at screen resolution.").Produces(StatusCodes.Status200OK, contentType: "image/svg+xml");
-        api.MapGet("/pages/{number:int}.png", PagePng).WithSummary("A page as PNG, cut at its trim.").Produces(StatusCodes.Status200OK, contentType: "image/png");
+        api.MapGet("/pages/{number:int}.svg", PageSvg).WithSummary("A page as SVG, its images embedded at screen resolution.")
+            .Produces(StatusCodes.Status200OK, contentType: "image/svg+xml");
+        api.MapGet("/pages/{number:int}.png", PagePng).WithSummary("A page as PNG, cut at its trim.")
+            .Produces(StatusCodes.Status200OK, contentType: "image/png");
         api.MapGet("/output.pdf", Pdf).WithSummary("The publication as print PDF.").Produces(StatusCodes.Status200OK, contentType: "application/pdf");
         app.MapGet("/fonts/{family}/{face}.ttf", Font).ExcludeFromDescription();
         app.MapGet("/fonts.css", () => Results.Text(Desk.TextView.FontFaces(), "text/css")).ExcludeFromDescription();
@@ -53,7 +55,8 @@ public static class OutputEndpoints
         return Results.Bytes(png.ToArray(), "image/png");
     }
 
-    private static async Task<IResult> Pdf(int id, PublicationStore store, PreviewStore previews, ServerOptions options, bool marks = false, bool bleed = true, bool proof = false, int? from = null, int? to = null)
+    private static async Task<IResult> Pdf(int id, PublicationStore store, PreviewStore previews, ServerOptions options, bool marks = false, bool bleed = true,
+        bool proof = false, int? from = null, int? to = null)
     {
         var publication = (await store.OpenAsync(id)).Publication;
         Directory.CreateDirectory(options.IncomingFolder);
@@ -62,7 +65,8 @@ public static class OutputEndpoints
         {
             await Task.Run(() => PdfWriter.Write(publication, previews, new(marks, bleed, proof), path, from ?? 1, to));
             // The open file outlives its name, and goes when the answer has been sent.
-            var stream = new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.Read | FileShare.Delete, 1 << 16, FileOptions.Asynchronous | FileOptions.SequentialScan);
+            var stream = new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.Read | FileShare.Delete, 1 << 16,
+                FileOptions.Asynchronous | FileOptions.SequentialScan);
             return Results.Stream(stream, "application/pdf", FileName(publication.Setup) + ".pdf");
         }
         finally
@@ -74,14 +78,16 @@ public static class OutputEndpoints
     private static async Task<(Publication Publication, Scene Scene, PlacedPage Page)> PageAsync(PublicationStore store, int id, int number)
     {
         var publication = (await store.OpenAsync(id)).Publication;
-        if (number < 1 || number > publication.PageCount) throw new EditRefused("page", $"There is no page {number}; the publication has pages 1 to {publication.PageCount}.");
+        if (number < 1 || number > publication.PageCount)
+            throw new EditRefused("page", $"There is no page {number}; the publication has pages 1 to {publication.PageCount}.");
         var spread = Spread.At(publication, Spread.IndexOfPage(publication, number));
         return (publication, Composer.Compose(publication, spread, Typefaces.Shipped), spread.Pages.Single(p => p.Number == number));
     }
 
     private static async Task<IResult> Preview(string hash, int size, PreviewMaker previews, HttpContext context)
     {
-        if (!PreviewStore.Sizes.Contains(size) || !hash.All(char.IsAsciiHexDigitLower) || await previews.FindAsync(hash, size) is not { } path) return Results.NotFound();
+        if (!PreviewStore.Sizes.Contains(size) || !hash.All(char.IsAsciiHexDigitLower) || await previews.FindAsync(hash, size) is not { } path)
+            return Results.NotFound();
         // What a hash names never changes.
         context.Response.Headers.CacheControl = "private, max-age=31536000, immutable";
         return Results.File(path, TypeOf(path));

@@ -31,7 +31,8 @@ public sealed class Problems(ILogger<Problems> log) : IExceptionHandler
 
     /// <summary>A browser that opens an address, rather than a script or a program that asks for data.</summary>
     private static bool IsPerson(HttpRequest request) =>
-        HttpMethods.IsGet(request.Method) && request.Headers.Accept.ToString().Contains("text/html", StringComparison.Ordinal) && !request.Headers.ContainsKey("HX-Request");
+        HttpMethods.IsGet(request.Method) && request.Headers.Accept.ToString().Contains("text/html", StringComparison.Ordinal)
+            && !request.Headers.ContainsKey("HX-Request");
 
     private static string PageOf(ProblemDetails problem) => $"""
         <!doctype html>
@@ -50,7 +51,8 @@ public sealed class Problems(ILogger<Problems> log) : IExceptionHandler
         switch (exception)
         {
             case EditRefused refused:
-                return Problem(refused is NoSuchPart ? StatusCodes.Status404NotFound : StatusCodes.Status400BadRequest, "Nothing was changed", refused.Message, refused.Errors);
+                return Problem(refused is NoSuchPart ? StatusCodes.Status404NotFound : StatusCodes.Status400BadRequest, "Nothing was changed", refused.Message,
+                    refused.Errors);
             case NoSuchPublication:
                 return Problem(StatusCodes.Status404NotFound, "No such publication", exception.Message);
             case EditClash:
@@ -68,7 +70,8 @@ public sealed class Problems(ILogger<Problems> log) : IExceptionHandler
             case BadHttpRequestException bad:
                 return Problem(bad.StatusCode, "The request cannot be read", bad.Message);
             default:
-                return Problem(StatusCodes.Status500InternalServerError, "Something failed here", "The program met an error of its own; nothing was changed. Try again, and tell whoever runs the server if it stays.");
+                return Problem(StatusCodes.Status500InternalServerError, "Something failed here",
+                    "The program met an error of its own; nothing was changed. Try again, and tell whoever runs the server if it stays.");
         }
     }
 
@@ -77,8 +80,10 @@ public sealed class Problems(ILogger<Problems> log) : IExceptionHandler
         string field = (json.Path ?? "").TrimStart('$').TrimStart('.');
         // The serializer's words name types of this program, which say nothing to whoever sent the request; ours are kept.
         string message = json.Message.StartsWith("This is not", StringComparison.Ordinal) ? json.Message.Split(" Path:")[0]
-            : json.Message.Contains("missing required properties", StringComparison.Ordinal) ? "Something needed is missing: " + json.Message[(json.Message.LastIndexOf(':') + 1)..].Trim().TrimEnd('.') + "."
-            : field.Length > 0 ? "This value is not of the kind that belongs here; see /openapi/v1.json." : "The body is not the JSON that belongs here; see /openapi/v1.json.";
+            : json.Message.Contains("missing required properties", StringComparison.Ordinal)
+                ? "Something needed is missing: " + json.Message[(json.Message.LastIndexOf(':') + 1)..].Trim().TrimEnd('.') + "."
+            : field.Length > 0 ? "This value is not of the kind that belongs here; see /openapi/v1.json."
+                : "The body is not the JSON that belongs here; see /openapi/v1.json.";
         return Problem(StatusCodes.Status400BadRequest, "The request cannot be read", message, [new(field.Length == 0 ? "body" : field, message)]);
     }
 

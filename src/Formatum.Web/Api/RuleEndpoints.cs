@@ -30,7 +30,8 @@ internal static class RuleEndpoints
             return ImpactAnswer.Of(Impact.Of(before, after), after);
         }).WithSummary("What putting these settings into the rule would do, without doing it.");
 
-        publication.MapDelete("/rules/{ruleId:int}", async (int id, int ruleId, PublicationStore store, HttpContext context, int? instead = null, bool keepSettings = false) =>
+        publication.MapDelete("/rules/{ruleId:int}", async (int id, int ruleId, PublicationStore store, HttpContext context, int? instead = null,
+            bool keepSettings = false) =>
         {
             await store.EditAsync(id, new RemoveRule(ruleId, instead, keepSettings), context.Seen());
             return TypedResults.NoContent();

@@ -3,7 +3,8 @@ using Formatum.Core.Publications;
 namespace Formatum.Web.Desk;
 
 /// <summary>
-/// What was copied or cut, as it was at that moment: the browser's clipboard holds its name. The latest are kept; older ones are pasted as they are now, where they still are.
+/// What was copied or cut, as it was at that moment: the browser's clipboard holds its name. The latest are kept; older ones are pasted as they are now,
+/// where they still are.
 /// </summary>
 public sealed class CopiedFrames
 {

@@ -83,17 +83,20 @@ public sealed partial record DeskCommand
         "draw-stroke" => DrawFree(spread, Strokes.Smoothed([.. StrokePoints()], Snapping.Reach / 4 / Math.Clamp(Scale, 0.05, 20))),
         "grid" => Grid(publication, spread),
         "set-down" => SetDown(publication, spread),
-        "move" when FromCentre => new RepeatFrames(FrameIds, spread.Index, Dragged(publication, spread)!.Poses is [var first, ..] ? first.Pose.Box.UpperLeft - PoseOn(spread, first.Frame).Box.UpperLeft : default, 1),
+        "move" when FromCentre => new RepeatFrames(FrameIds, spread.Index, Dragged(publication, spread)!.Poses is [var first, ..]
+            ? first.Pose.Box.UpperLeft - PoseOn(spread, first.Frame).Box.UpperLeft : default, 1),
         "move" => Placed(spread, Dragged(publication, spread)!.Poses, PictureAtSizing.GoesAlong),
         "resize" => Placed(spread, Dragged(publication, spread)!.Poses, WithPicture ? PictureAtSizing.Scaled : PictureAtSizing.Cropped),
         "turn" => Placed(spread, Dragged(publication, spread)!.Poses, PictureAtSizing.GoesAlong, "Turn"),
-        "nudge" => Placed(spread, [.. Poses(publication, spread).Select(p => (p.Frame, p.Pose.Moved(StepsX * Step(publication), StepsY * Step(publication))))], PictureAtSizing.GoesAlong),
+        "nudge" => Placed(spread, [.. Poses(publication, spread).Select(p => (p.Frame, p.Pose.Moved(StepsX * Step(publication), StepsY * Step(publication))))],
+            PictureAtSizing.GoesAlong),
         "gutter" => Placed(spread, Dragged(publication, spread)!.Poses, PictureAtSizing.Cropped, "Drag gutter,"),
         "flip" => new FlipFrames(FrameIds, spread.Index, Across),
         "line-up" => LinedUp(publication, spread),
         "distribute" => Distribute(publication, spread),
         "same" => SameSizes(publication, spread),
-        "to-bleed" => Placed(spread, [.. Poses(publication, spread).Select(p => (p.Frame, p.Pose with { Box = ToBleed(publication, spread, p.Pose.Box) }))], PictureAtSizing.Cropped, "Extend to bleed,"),
+        "to-bleed" => Placed(spread, [.. Poses(publication, spread).Select(p => (p.Frame, p.Pose with { Box = ToBleed(publication, spread, p.Pose.Box) }))],
+            PictureAtSizing.Cropped, "Extend to bleed,"),
         "outline" => new ChangeFrames { FrameIds = FrameIds, Outline = OutlineNamed() },
         _ when ChangesPoints => Shaped(publication, spread),
         "stack" => new RestackFrames(FrameIds, Stack),
@@ -107,7 +110,8 @@ public sealed partial record DeskCommand
 
     /// <summary>What a drag that is under way caught on; null for one that catches on nothing.</summary>
     public (ImmutableArray<SnapMark> Marks, string Words)? Caught(Publication publication, Spread spread) =>
-        Do == "guide" ? CaughtGuide(publication, spread) : Do is "move" or "resize" or "turn" or "gutter" && Dragged(publication, spread) is { } dragged ? (dragged.Marks, dragged.Words) : null;
+        Do == "guide" ? CaughtGuide(publication, spread) : Do is "move" or "resize" or "turn" or "gutter" && Dragged(publication, spread) is { } dragged
+            ? (dragged.Marks, dragged.Words) : null;
 
     private Arranged? Dragged(Publication publication, Spread spread)
     {
@@ -141,10 +145,12 @@ public sealed partial record DeskCommand
                 return new([.. poses.Select(p =>
                 {
                     var b = p.Pose.Box;
-                    return (p.Frame, p.Pose with { Box = new(together.X + (b.X - around.X) * sx, together.Y + (b.Y - around.Y) * sy, b.Width * sx, b.Height * sy) });
+                    return (p.Frame, p.Pose with { Box = new(together.X + (b.X - around.X) * sx, together.Y + (b.Y - around.Y) * sy, b.Width * sx,
+                        b.Height * sy) });
                 })], [], "");
             case "turn":
-                Vec about = poses is [var one] ? one.Pose.At(ReferenceX, ReferenceY) : around.At(ReferenceX, ReferenceY), before = From - about, after = To - about;
+                Vec about = poses is [var one] ? one.Pose.At(ReferenceX, ReferenceY) : around.At(ReferenceX, ReferenceY), before = From - about,
+                    after = To - about;
                 double turn = Math.Atan2(before.Cross(after), before.X * after.X + before.Y * after.Y) * (180 / Math.PI);
                 if (Even) turn = Math.Round((poses[0].Pose.Angle + turn) / TurnStep) * TurnStep - poses[0].Pose.Angle;
                 var turned = poses.Select(p => (p.Frame, p.Pose.Turned(turn, about))).ToImmutableArray();
@@ -159,8 +165,10 @@ public sealed partial record DeskCommand
         var (gutter, frames, boxes) = GutterAt(publication, spread, From, Scale) ?? throw new EditRefused("gutter", "There is no gap between frames here.");
         var by = To - From;
         double along = gutter.Upright ? by.X : by.Y;
-        var drawn = (Gap is not null ? gutter.Widened(boxes, GapTyped(publication)) : FromCentre ? gutter.Widened(boxes, gutter.Width + 2 * along) : gutter.Dragged(boxes, along)).ToList();
-        double before = drawn.Where(d => gutter.Before.Contains(d.Index)).Max(d => gutter.Upright ? d.Box.Right : d.Box.Bottom), after = drawn.Where(d => gutter.After.Contains(d.Index)).Min(d => gutter.Upright ? d.Box.X : d.Box.Y);
+        var drawn = (Gap is not null ? gutter.Widened(boxes, GapTyped(publication)) : FromCentre ? gutter.Widened(boxes, gutter.Width + 2 * along)
+            : gutter.Dragged(boxes, along)).ToList();
+        double before = drawn.Where(d => gutter.Before.Contains(d.Index)).Max(d => gutter.Upright ? d.Box.Right : d.Box.Bottom),
+            after = drawn.Where(d => gutter.After.Contains(d.Index)).Min(d => gutter.Upright ? d.Box.X : d.Box.Y);
         return new([.. drawn.Select(d => (frames[d.Index], new Pose(d.Box, 0)))], [], $"gap {Units.Text(Math.Max(0, after - before), publication.Setup.Unit)}");
     }
 
@@ -174,7 +182,8 @@ public sealed partial record DeskCommand
     }
 
     /// <summary>The gap between frames at a point of the spread; null where there is none.</summary>
-    public static (Gutter Gutter, ImmutableArray<Frame> Frames, ImmutableArray<Box> Boxes)? GutterAt(Publication publication, Spread spread, Vec point, double scale)
+    public static (Gutter Gutter, ImmutableArray<Frame> Frames, ImmutableArray<Box> Boxes)? GutterAt(Publication publication, Spread spread, Vec point,
+        double scale)
     {
         // Turned frames have no facing edges, and locked ones do not follow.
         var there = spread.FramesOf(publication).Where(f => f.Frame is { Angle: 0, Locked: false, Hidden: false }).ToList();
@@ -185,11 +194,13 @@ public sealed partial record DeskCommand
     private static double Step(Publication publication) =>
         publication.Setup.Unit switch { LengthUnit.Millimetre => Units.Millimetres(1), LengthUnit.Inch => Units.PointsPerInch / 32, _ => 1 };
 
-    private ImmutableArray<(Frame Frame, Pose Pose)> Poses(Publication publication, Spread spread) => [.. FramesOf(publication).Select(frame => (frame, PoseOn(spread, frame)))];
+    private ImmutableArray<(Frame Frame, Pose Pose)> Poses(Publication publication, Spread spread) =>
+        [.. FramesOf(publication).Select(frame => (frame, PoseOn(spread, frame)))];
 
     private static Pose PoseOn(Spread spread, Frame frame)
     {
-        var page = spread.Pages.FirstOrDefault(p => p.Page.Id == frame.PageId) ?? throw new EditRefused("frame", "That frame is no longer on this spread. Look at the spread again.");
+        var page = spread.Pages.FirstOrDefault(p => p.Page.Id == frame.PageId) ?? throw new EditRefused("frame",
+            "That frame is no longer on this spread. Look at the spread again.");
         return frame.Pose.Moved(page.Trim.X, page.Trim.Y);
     }
 
@@ -207,7 +218,8 @@ public sealed partial record DeskCommand
     {
         null or "rectangle" or "text" => Core.Geometry.Outline.Rectangle,
         "ellipse" => Core.Geometry.Outline.Ellipse,
-        "polygon" => Sides is >= Outlines.FewestSides and <= Outlines.MostSides ? Outlines.Polygon(Sides) : throw new EditRefused("sides", $"A polygon has {Outlines.FewestSides} to {Outlines.MostSides} sides here."),
+        "polygon" => Sides is >= Outlines.FewestSides and <= Outlines.MostSides ? Outlines.Polygon(Sides) :
+            throw new EditRefused("sides", $"A polygon has {Outlines.FewestSides} to {Outlines.MostSides} sides here."),
         _ => throw new EditRefused("outline", $"There is no outline \"{Outline}\"."),
     };
 
@@ -215,7 +227,14 @@ public sealed partial record DeskCommand
     {
         var box = DrawnBox(publication, spread, Outline == "polygon" ? Outlines.RegularRatio(Sides) : 1);
         var page = spread.PageAt(box.Centre);
-        return new() { Page = page.Number, Box = box.Moved(-page.Trim.X, -page.Trim.Y), Outline = OutlineNamed(), Text = Outline == "text" ? NewText(publication) : null };
+        return new()
+        {
+            Page = page.Number,
+            Box = box.Moved(-page.Trim.X, -page.Trim.Y),
+            Outline = OutlineNamed(),
+            Text = Outline == "text"
+            ? NewText(publication) : null
+        };
     }
 
     /// <summary>What was drawn, its corners caught on what is near; with Shift, of a given ratio of width to height.</summary>
@@ -242,12 +261,20 @@ public sealed partial record DeskCommand
         var area = publication.Setup.TypeArea(page.Recto);
         double width = area.Width / 2, ratio = Outline == "polygon" ? Outlines.RegularRatio(Sides) : Outline == "text" ? 2 : 1.5;
         double height = Math.Min(width / ratio, area.Height / 2);
-        return new() { Page = page.Number, Box = new(area.Centre.X - width / 2, area.Centre.Y - height / 2, width, height), Outline = OutlineNamed(), Text = Outline == "text" ? NewText(publication) : null };
+        return new()
+        {
+            Page = page.Number,
+            Box = new(area.Centre.X - width / 2, area.Centre.Y - height / 2, width, height),
+            Outline = OutlineNamed(),
+            Text = Outline == "text" ? NewText(publication) : null
+        };
     }
 
     private static MakeFrame DrawFree(Spread spread, ImmutableArray<PathPoint> points)
     {
-        if (points.Length < PathOutline.FewestPoints) throw new EditRefused("outline", $"A free outline goes through {PathOutline.FewestPoints} points or more. Click some more, then close it; or draw around in one stroke.");
+        if (points.Length < PathOutline.FewestPoints)
+            throw new EditRefused("outline", $"A free outline goes through {PathOutline.FewestPoints} points or more. Click some more, then close it; or " +
+                $"draw around in one stroke.");
         var (box, outline) = Outlines.Free(points);
         var page = spread.PageAt(box.Centre);
         return new() { Page = page.Number, Box = box.Moved(-page.Trim.X, -page.Trim.Y), Outline = outline };
@@ -281,8 +308,10 @@ public sealed partial record DeskCommand
         if (frame.IsText) throw new EditRefused("outline", $"{frame.Label} holds text, and keeps its four sides.");
         var (pose, outline) = (PoseOn(spread, frame), frame.Outline);
         var points = OutlinePoints.Of(pose, outline);
-        if (Do != "shape-add" && (Point < 0 || Point >= points.Length)) throw new EditRefused("outline", "That point is no longer there. Look at the outline again.");
-        if (Do == "shape-remove" && points.Length <= PathOutline.FewestPoints) throw new EditRefused("outline", $"An outline has at least {PathOutline.FewestPoints} points. Remove the frame instead, or move its points.");
+        if (Do != "shape-add" && (Point < 0 || Point >= points.Length))
+            throw new EditRefused("outline", "That point is no longer there. Look at the outline again.");
+        if (Do == "shape-remove" && points.Length <= PathOutline.FewestPoints)
+            throw new EditRefused("outline", $"An outline has at least {PathOutline.FewestPoints} points. Remove the frame instead, or move its points.");
         var to = Scale > 0 && Part == PointPart.At ? new Snapping(publication, spread, new HashSet<int> { frame.Id }).Point(To, Snapping.Reach / Scale) : To;
         var changed = Do switch
         {
@@ -301,7 +330,8 @@ public sealed partial record DeskCommand
     private MakeFrames Grid(Publication publication, Spread spread)
     {
         var errors = new FieldErrors();
-        double gutterX = GutterX is null ? publication.Setup.Columns.Gutter : Length(publication, "gutterX", GutterX, errors) ?? 0, gutterY = GutterY is null ? gutterX : Length(publication, "gutterY", GutterY, errors) ?? 0;
+        double gutterX = GutterX is null ? publication.Setup.Columns.Gutter : Length(publication, "gutterX", GutterX, errors) ?? 0, gutterY = GutterY is null
+            ? gutterX : Length(publication, "gutterY", GutterY, errors) ?? 0;
         if (Rows is < 1 or > FrameGrid.MostInLine) errors.Add("rows", $"Give from 1 to {FrameGrid.MostInLine} rows.");
         if (Columns is < 1 or > FrameGrid.MostInLine) errors.Add("columns", $"Give from 1 to {FrameGrid.MostInLine} columns.");
         errors.ThrowIfAny();
@@ -317,7 +347,8 @@ public sealed partial record DeskCommand
     }
 
     /// <summary>
-    /// A picture that gets a frame of its own: at its natural size about the pointer, or in the column or margins under it where that is too large for them; or of the size that was dragged.
+    /// A picture that gets a frame of its own: at its natural size about the pointer, or in the column or margins under it where that is too large for them;
+    /// or of the size that was dragged.
     /// </summary>
     private MakeFrame SetDown(Publication publication, Spread spread)
     {
@@ -343,7 +374,8 @@ public sealed partial record DeskCommand
         var area = publication.Setup.TypeArea(page.Recto).Moved(page.Trim.X, page.Trim.Y);
         var about = new Box(From.X - natural.NaturalWidth / 2, From.Y - natural.NaturalHeight / 2, natural.NaturalWidth, natural.NaturalHeight);
         if (about.Width <= area.Width && about.Height <= area.Height) return about;
-        var columns = publication.Setup.ColumnBoxes(page.Recto).Select(c => c.Moved(page.Trim.X, page.Trim.Y)).Where(c => From.X >= c.X && From.X <= c.Right).Take(1).ToList();
+        var columns = publication.Setup.ColumnBoxes(page.Recto).Select(c => c.Moved(page.Trim.X, page.Trim.Y)).Where(c => From.X >= c.X && From.X <= c.Right)
+            .Take(1).ToList();
         var room = columns is [var column] ? column : area;
         double scale = Math.Min(room.Width / about.Width, room.Height / about.Height), width = about.Width * scale, height = about.Height * scale;
         return new(room.X + (room.Width - width) / 2, Math.Clamp(From.Y - height / 2, area.Y, Math.Max(area.Y, area.Bottom - height)), width, height);
@@ -392,7 +424,8 @@ public sealed partial record DeskCommand
         var poses = Poses(publication, spread);
         if (poses.Length < 2) throw new EditRefused("frame", "Choose the frame to go by, then the others.");
         var by = poses[0].Pose.Box;
-        return Placed(spread, poses.Select(p => (p.Frame, p.Pose.Sized(Same == Sameness.Height ? p.Pose.Box.Width : by.Width, Same == Sameness.Width ? p.Pose.Box.Height : by.Height, 0, 0))), PictureAtSizing.Cropped, "Same size,");
+        return Placed(spread, poses.Select(p => (p.Frame, p.Pose.Sized(Same == Sameness.Height ? p.Pose.Box.Width : by.Width, Same == Sameness.Width
+            ? p.Pose.Box.Height : by.Height, 0, 0))), PictureAtSizing.Cropped, "Same size,");
     }
 
     /// <summary>Edges that lie on the trim, or between it and the bleed, go out to the bleed.</summary>
@@ -412,14 +445,16 @@ public sealed partial record DeskCommand
         var errors = new FieldErrors();
         var around = Around(Poses(publication, spread));
         double gap = publication.Setup.Columns.Gutter;
-        double x = string.IsNullOrWhiteSpace(ByX) ? around.Width + gap : Length(publication, "byX", ByX, errors) ?? 0, y = string.IsNullOrWhiteSpace(ByY) ? (Rows > 1 ? around.Height + gap : 0) : Length(publication, "byY", ByY, errors) ?? 0;
+        double x = string.IsNullOrWhiteSpace(ByX) ? around.Width + gap : Length(publication, "byX", ByX, errors) ?? 0, y = string.IsNullOrWhiteSpace(ByY)
+            ? (Rows > 1 ? around.Height + gap : 0) : Length(publication, "byY", ByY, errors) ?? 0;
         errors.ThrowIfAny();
         return new(FrameIds, spread.Index, new(x, y), Count, Rows);
     }
 
     /// <summary>The guide that is meant, by its page and which of that page's it is; null for a new one.</summary>
     private (int Page, int Index)? GuideNamed() =>
-        (Guide ?? "").Split(',') is [var page, var index] && int.TryParse(page, CultureInfo.InvariantCulture, out int p) && int.TryParse(index, CultureInfo.InvariantCulture, out int i) ? (p, i) : null;
+        (Guide ?? "").Split(',') is [var page, var index] && int.TryParse(page, CultureInfo.InvariantCulture, out int p)
+            && int.TryParse(index, CultureInfo.InvariantCulture, out int i) ? (p, i) : null;
 
     /// <summary>Where the guide comes to lie, in points of the spread; null where it was let go outside of what is seen, or asked away.</summary>
     private double? GuideAt(Publication publication, Spread spread, PlacedPage page)
@@ -441,7 +476,8 @@ public sealed partial record DeskCommand
     {
         var named = GuideNamed();
         var page = spread.Pages.FirstOrDefault(p => p.Number == named?.Page) ?? spread.PageAt(To);
-        PageGuide? guide = GuideAt(publication, spread, page) is { } at ? new PageGuide(Upright, at - (Upright ? page.Trim.X : page.Trim.Y), AcrossSpread) : null;
+        PageGuide? guide = GuideAt(publication, spread, page) is { } at ? new PageGuide(Upright, at - (Upright ? page.Trim.X : page.Trim.Y), AcrossSpread)
+            : null;
         return new(page.Number, named?.Index, guide);
     }
 
@@ -458,7 +494,8 @@ public sealed partial record DeskCommand
     {
         if (Name is not null) return new ChangeFrames { FrameIds = FrameIds, Name = Name };
         var errors = new FieldErrors();
-        double Read(string field, string? text, double current, bool negative) => text is null ? current : SettingText.Length(field, text, publication.Setup.Unit, current, negative, errors) ?? current;
+        double Read(string field, string? text, double current, bool negative) => text is null ? current
+            : SettingText.Length(field, text, publication.Setup.Unit, current, negative, errors) ?? current;
         var places = FramesOf(publication).Select(frame =>
         {
             var b = frame.Box;
@@ -466,7 +503,8 @@ public sealed partial record DeskCommand
             var pose = new Pose(box, frame.Angle);
             if (Angle is not null)
             {
-                if (SettingText.Number(Angle.Trim().TrimEnd('\u00b0')) is { } angle) pose = frame.Pose.Turned(angle - frame.Angle, frame.Pose.At(ReferenceX, ReferenceY));
+                if (SettingText.Number(Angle.Trim().TrimEnd('\u00b0')) is { } angle)
+                    pose = frame.Pose.Turned(angle - frame.Angle, frame.Pose.At(ReferenceX, ReferenceY));
                 else errors.Add("angle", $"\u201c{Angle}\u201d is not an angle. Type degrees, such as 3 or -90.");
             }
             return new FramePlace(frame.Id, publication.NumberOf(frame.PageId), pose.Box, pose.Angle);

@@ -71,8 +71,16 @@ public sealed partial record DeskCommand
                 if (shown.Count == 0) throw new EditRefused("images", "No picture came in. Bring some in first.");
                 double ratio = Math.Exp(shown.Average(i => Math.Log((double)i.WidthPx / i.HeightPx)));
                 var grid = FrameGrid.For(shown.Count, area, ratio, publication.Setup.Columns.Gutter);
-                return new MakeFrames(spread.Index, [.. grid.Fill(area).Take(shown.Count)], Core.Geometry.Outline.Rectangle, Rule) { ImageIds = [.. shown.Select(i => i.Id)] };
-            default: return new ArriveImages { ImageIds = ImageIds, FrameIds = [.. OpenPlaceholders(publication, spread, FrameIds).Select(f => f.Id)], Order = Order };
+                return new MakeFrames(spread.Index, [.. grid.Fill(area).Take(shown.Count)], Core.Geometry.Outline.Rectangle,
+                    Rule)
+                { ImageIds = [.. shown.Select(i => i.Id)] };
+            default:
+                return new ArriveImages
+                {
+                    ImageIds = ImageIds,
+                    FrameIds = [.. OpenPlaceholders(publication, spread, FrameIds).Select(f => f.Id)],
+                    Order = Order
+                };
         }
     }
 
@@ -86,13 +94,16 @@ public sealed partial record DeskCommand
     private ReplaceImages ReplaceEverywhere(Publication publication)
     {
         int was = Filled(publication)[0].ImageId!.Value, now = Image ?? throw new EditRefused("image", "Choose the picture that takes its place.");
-        return new([.. publication.Frames.Values.Where(f => f.ImageId == was).OrderBy(f => f.Id).Select(f => (f.Id, (int?)now))], false, "Replace image everywhere");
+        return new([.. publication.Frames.Values.Where(f => f.ImageId == was).OrderBy(f => f.Id).Select(f => (f.Id, (int?)now))], false,
+            "Replace image everywhere");
     }
 
     /// <summary>The pour that is asked for, of all that waits in the tray.</summary>
     public PourImages Pour(Publication publication, Spread spread)
     {
-        if (spread.Master is not null) throw new EditRefused("into", "Pictures are poured into pages; on a master, each would be the same on all. Open a spread of the publication, and pour there.");
+        if (spread.Master is not null)
+            throw new EditRefused("into", "Pictures are poured into pages; on a master, each would be the same on all. Open a spread of the publication, " +
+                "and pour there.");
         var frames = Into switch
         {
             PourInto.Chosen => FramesOf(publication),
@@ -101,7 +112,8 @@ public sealed partial record DeskCommand
             PourInto.Range => OnPages(publication, FirstPage ?? 1, LastPage ?? publication.PageCount),
             _ => publication.PageFrames,
         };
-        var layoutPage = spread.Pages.FirstOrDefault(p => p.Number == FirstPage) ?? spread.Pages.FirstOrDefault(p => publication.FramesOnPage(p.Page.Id).Any(f => !f.IsText)) ?? spread.Pages[0];
+        var layoutPage = spread.Pages.FirstOrDefault(p => p.Number == FirstPage) ?? spread.Pages.FirstOrDefault(p => publication.FramesOnPage(p.Page.Id)
+            .Any(f => !f.IsText)) ?? spread.Pages[0];
         return new()
         {
             ImageIds = publication.Tray.ImageIds,
@@ -114,7 +126,8 @@ public sealed partial record DeskCommand
 
     private static IEnumerable<Frame> OnPages(Publication publication, int first, int last)
     {
-        if (first < 1 || last > publication.PageCount || first > last) throw new EditRefused("pages", $"There are no pages {first} to {last}; the publication has pages 1 to {publication.PageCount}.");
+        if (first < 1 || last > publication.PageCount || first > last)
+            throw new EditRefused("pages", $"There are no pages {first} to {last}; the publication has pages 1 to {publication.PageCount}.");
         return publication.Order.Ids.Skip(first - 1).Take(last - first + 1).SelectMany(publication.FramesOnPage);
     }
 }

@@ -17,7 +17,8 @@ public sealed partial record DeskCommand
         var errors = new FieldErrors();
         string value = Value?.Trim() ?? "";
         var now = Only(publication).Look;
-        double? Distance(LengthUnit unit, double? current, bool negative = false) => SettingText.Length($"look.{Look}", value, unit, current ?? 0, negative, errors);
+        double? Distance(LengthUnit unit, double? current, bool negative = false) => SettingText.Length($"look.{Look}", value, unit, current ?? 0, negative,
+            errors);
         double? Share()
         {
             if (SettingText.Percentage(value) is { } share) return share;

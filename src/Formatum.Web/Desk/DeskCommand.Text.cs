@@ -34,7 +34,8 @@ public sealed partial record DeskCommand
     {
         var errors = new FieldErrors();
         var now = FramesOf(publication).FirstOrDefault(f => f.IsText)?.Text!.Paragraphs.ElementAtOrDefault(FirstParagraph ?? 0)?.Style ?? TextStyle.Usual;
-        double? Points(string field, string? text, double current) => string.IsNullOrWhiteSpace(text) ? null : SettingText.Length(field, text, LengthUnit.Point, current, false, errors);
+        double? Points(string field, string? text, double current) => string.IsNullOrWhiteSpace(text) ? null
+            : SettingText.Length(field, text, LengthUnit.Point, current, false, errors);
         var change = new StyleChange
         {
             Family = Family,

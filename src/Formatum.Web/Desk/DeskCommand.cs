@@ -141,7 +141,8 @@ public sealed partial record DeskCommand
     {
         if (FrameIds.IsEmpty) throw new EditRefused("frame", "No frame is chosen. Choose one first.");
         foreach (int id in FrameIds)
-            yield return publication.Frames.GetValueOrDefault(id) ?? throw new NoSuchPart("frame", "That frame is no longer there. It may have been removed in another window.");
+            yield return publication.Frames.GetValueOrDefault(id) ?? throw new NoSuchPart("frame",
+                "That frame is no longer there. It may have been removed in another window.");
     }
 
     private Frame Only(Publication publication) => FramesOf(publication).First();
@@ -163,7 +164,14 @@ public sealed partial record DeskCommand
     {
         var frame = Only(publication);
         if (Settings.Length == 0) throw new EditRefused("settings", "A rule of nothing would do nothing. Choose what goes into it.");
-        return new() { Name = Name ?? "", BasedOnId = frame.RuleId, LikeFrameId = frame.Id, Settings = publication.FitOf(frame).ToSettings().Where(s => Settings.Contains(s)) };
+        return new()
+        {
+            Name = Name ?? "",
+            BasedOnId = frame.RuleId,
+            LikeFrameId = frame.Id,
+            Settings = publication.FitOf(frame).ToSettings()
+            .Where(s => Settings.Contains(s))
+        };
     }
 
     private HandMove Hand(Publication publication, Spread spread)
@@ -180,7 +188,8 @@ public sealed partial record DeskCommand
             case "picture-zoom-middle": return new HandMove.Zoom(FactorGiven(), fitting.FitBox.Centre);
             case "picture-pinch": return new HandMove.Pinch(FactorGiven(), from, to);
             case "picture-corner":
-                var grip = Core.Arranging.Grip.Named(Grip) is { X: not 0, Y: not 0 } corner ? corner : throw new EditRefused("grip", $"A picture has no corner \"{Grip}\".");
+                var grip = Core.Arranging.Grip.Named(Grip) is { X: not 0, Y: not 0 } corner ? corner :
+                    throw new EditRefused("grip", $"A picture has no corner \"{Grip}\".");
                 return new HandMove.Corner((grip.X + 1) / 2.0, (grip.Y + 1) / 2.0, to);
             case "picture-turn":
                 Vec middle = fitting.FitBox.Centre, before = from - middle, after = to - middle;
@@ -217,7 +226,8 @@ public sealed partial record DeskCommand
         else if (Linked && y is { } sy && x is null) x = sy * now.ScaleX / now.ScaleY;
         double? angle = Angle is null ? null : SettingText.Number(Angle.Trim().TrimEnd('\u00b0'));
         if (Angle is not null && angle is null) errors.Add("angle", $"\u201c{Angle}\u201d is not an angle. Type degrees, such as 3 or -90.");
-        var figures = new HandMove.Figures(x, y, OffsetX is null ? null : Length(publication, "offsetX", OffsetX, errors, offset.X), OffsetY is null ? null : Length(publication, "offsetY", OffsetY, errors, offset.Y), angle);
+        var figures = new HandMove.Figures(x, y, OffsetX is null ? null : Length(publication, "offsetX", OffsetX, errors, offset.X), OffsetY is null ? null
+            : Length(publication, "offsetY", OffsetY, errors, offset.Y), angle);
         errors.ThrowIfAny();
         return figures;
     }
@@ -226,13 +236,15 @@ public sealed partial record DeskCommand
     {
         if (Do == "subject-accept-all")
         {
-            ImmutableArray<SubjectOf> open = [.. publication.Images.Values.Where(i => i.Subject is null && i.SuggestedSubject is not null).OrderBy(i => i.Id).Select(i => new SubjectOf(i.Id, i.SuggestedSubject, null))];
+            ImmutableArray<SubjectOf> open = [.. publication.Images.Values.Where(i => i.Subject is null && i.SuggestedSubject is not null).OrderBy(i => i.Id)
+                .Select(i => new SubjectOf(i.Id, i.SuggestedSubject, null))];
             return open.IsEmpty ? throw new EditRefused("image", "There are no suggestions to accept.") : new(open);
         }
         var image = Image is { } id && publication.Images.TryGetValue(id, out var found) ? found : throw new EditRefused("image", "Choose an image.");
         return new([Do switch
         {
-            "subject-set" => PointX is { } x && PointY is { } y ? new SubjectOf(image.Id, new Vec(x, y), null) : throw new EditRefused("subject", "Click on the picture where its subject is."),
+            "subject-set" => PointX is { } x && PointY is { } y ? new SubjectOf(image.Id, new Vec(x, y), null) :
+                throw new EditRefused("subject", "Click on the picture where its subject is."),
             "subject-accept" => new SubjectOf(image.Id, image.SuggestedSubject ?? throw new EditRefused("subject", "There is no suggestion to accept."), null),
             "subject-dismiss" => new SubjectOf(image.Id, image.Subject, null),
             "subject-clear" => new SubjectOf(image.Id, null, image.SuggestedSubject),

@@ -20,7 +20,8 @@ public sealed record DeskView(Standing Standing, Spread Spread, IReadOnlyList<Fr
     public int? Before => Spread.Master is null ? (Spread.Number > 1 ? Spread.Number - 1 : null) : Spread.Number < -1 ? Spread.Number + 1 : null;
 
     /// <summary>The number of the spread after this one, or of the master after; null where this is the last.</summary>
-    public int? After => Spread.Master is null ? (Spread.Number < SpreadCount ? Spread.Number + 1 : null) : Spread.Number > -Publication.Masters.Count ? Spread.Number - 1 : null;
+    public int? After => Spread.Master is null ? (Spread.Number < SpreadCount ? Spread.Number + 1 : null) : Spread.Number > -Publication.Masters.Count
+        ? Spread.Number - 1 : null;
 
     /// <param name="standing">The publication.</param>
     /// <param name="spreadNumber">The spread, from 1, or below 0 for that of a master; the nearest where there is none of that number.</param>
@@ -30,7 +31,8 @@ public sealed record DeskView(Standing Standing, Spread Spread, IReadOnlyList<Fr
     {
         var publication = standing.Publication;
         var spread = Spread.At(publication, Spread.IndexOfNumber(publication, spreadNumber));
-        var chosen = Ids(frames).Select(id => publication.Frames.GetValueOrDefault(id)).OfType<Frame>().Where(f => spread.Pages.Any(p => p.Page.Id == f.PageId)).ToList();
+        var chosen = Ids(frames).Select(id => publication.Frames.GetValueOrDefault(id)).OfType<Frame>().Where(f => spread.Pages.Any(p => p.Page.Id == f.PageId))
+            .ToList();
         return new(standing, spread, chosen, inside && chosen is [{ ImageId: not null }]);
     }
 
@@ -54,7 +56,8 @@ public sealed record DeskView(Standing Standing, Spread Spread, IReadOnlyList<Fr
 
     /// <summary>Reads ids with commas between; what is no id is passed over.</summary>
     public static IEnumerable<int> Ids(string? text) =>
-        (text ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries).Select(t => int.TryParse(t, NumberStyles.None, CultureInfo.InvariantCulture, out int id) ? id : 0).Where(id => id > 0).Distinct();
+        (text ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries).Select(t => int.TryParse(t, NumberStyles.None, CultureInfo.InvariantCulture, out int id)
+            ? id : 0).Where(id => id > 0).Distinct();
 
     /// <summary>In how many frames each image is placed.</summary>
     public static IReadOnlyDictionary<int, int> PlacedCounts(Publication publication) =>
@@ -83,7 +86,12 @@ public sealed record DeskAnswer(DeskView View, EditOutcome Outcome, bool FromHis
         get
         {
             if (!FromHistory || Touched.PageOf(Publication, Outcome.Changes) is not { } page) return null;
-            bool here = Outcome.Changes.Items.Any(c => View.Spread.Pages.Any(p => p.Page.Id == ((c.After ?? c.Before) switch { Frame f => f.PageId, Page p2 => p2.Id, _ => 0 })));
+            bool here = Outcome.Changes.Items.Any(c => View.Spread.Pages.Any(p => p.Page.Id == ((c.After ?? c.Before) switch
+            {
+                Frame f => f.PageId,
+                Page p2 => p2.Id,
+                _ => 0
+            })));
             return here ? null : Spread.NumberOfPage(Publication, page);
         }
     }
@@ -110,14 +118,16 @@ public sealed record DeskAnswer(DeskView View, EditOutcome Outcome, bool FromHis
 
     /// <summary>Whether frames came, went or changed places in the stack, or everything may look different: then all are sent anew.</summary>
     public bool AllFrames => Outcome.Changes.Items.Any(c => c.Key.Kind is PartKind.Setup or PartKind.PageOrder or PartKind.Rule
-        || (c.Key.Kind == PartKind.Frame && (c.Before is not Frame before || c.After is not Frame after || before.Depth != after.Depth || before.PageId != after.PageId || before.Hidden != after.Hidden)));
+        || (c.Key.Kind == PartKind.Frame && (c.Before is not Frame before || c.After is not Frame after || before.Depth != after.Depth
+            || before.PageId != after.PageId || before.Hidden != after.Hidden)));
 
     /// <summary>The frames of the spread that changed, or whose images did, where only they did.</summary>
     public IEnumerable<string> Frames()
     {
         var changed = FrameChanges.Select(c => c.Key.Id).ToHashSet();
         var images = ImageChanges.Select(c => c.Key.Id).ToHashSet();
-        return View.Spread.FramesOf(Publication).Where(f => !f.Frame.Hidden).Where(f => changed.Contains(f.Frame.Id) || (f.Frame.ImageId is { } image && images.Contains(image)))
+        return View.Spread.FramesOf(Publication).Where(f => !f.Frame.Hidden).Where(f => changed.Contains(f.Frame.Id)
+            || (f.Frame.ImageId is { } image && images.Contains(image)))
             .Select(f => SpreadView.Frame(Publication, f.Frame, f.Box));
     }
 
@@ -129,10 +139,12 @@ public sealed record DeskAnswer(DeskView View, EditOutcome Outcome, bool FromHis
             .SelectMany(c => new[] { (c.Before as Frame)?.ImageId, (c.After as Frame)?.ImageId }).OfType<int>().Distinct().ToList();
         if (touched.Count == 0) return [];
         var counts = DeskView.PlacedCounts(Publication);
-        return touched.Where(Publication.Images.ContainsKey).Select(id => new SheetItem(Publication.Images[id], Publication, counts.GetValueOrDefault(id), Swap: true));
+        return touched.Where(Publication.Images.ContainsKey).Select(id => new SheetItem(Publication.Images[id], Publication, counts.GetValueOrDefault(id),
+            Swap: true));
     }
 
-    /// <summary>Whether pages or masters came, went or changed places, pages came to another master, or the set-up changed: the Desk is then made anew.</summary>
+    /// <summary>Whether pages or masters came, went or changed places, pages came to another master, or the set-up changed: the Desk is then made
+    /// anew.</summary>
     public static bool MovesPages(EditOutcome outcome) => outcome.Changes.Items.Any(c => c.Key.Kind is PartKind.Setup or PartKind.PageOrder or PartKind.Master
         || (c.Key.Kind == PartKind.Page && (c.Before as Page)?.MasterId != (c.After as Page)?.MasterId));
 

@@ -14,7 +14,8 @@ internal static class HandLine
 {
     private const int LongestQuestion = 8192;
 
-    public static void Map(WebApplication app) => app.MapGet("/publications/{id:int}/desk/{spread:int}/hand", async (HttpContext context, int id, int spread, PublicationStore store, IHostApplicationLifetime life) =>
+    public static void Map(WebApplication app) => app.MapGet("/publications/{id:int}/desk/{spread:int}/hand",
+        async (HttpContext context, int id, int spread, PublicationStore store, IHostApplicationLifetime life) =>
     {
         if (!context.WebSockets.IsWebSocketRequest)
         {
@@ -58,7 +59,8 @@ internal static class HandLine
         UnderWay? answer = null;
         try
         {
-            if (JsonSerializer.Deserialize<HandQuestion>(text, DeskJson.Options) is { Command: not null } question) answer = UnderWay.Of(standing, spread, question);
+            if (JsonSerializer.Deserialize<HandQuestion>(text, DeskJson.Options) is { Command: not null } question)
+                answer = UnderWay.Of(standing, spread, question);
         }
         catch (Exception e) when (e is EditRefused or JsonException)
         {

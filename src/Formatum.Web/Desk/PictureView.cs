@@ -18,8 +18,10 @@ public static class PictureView
         if (scene.Image is not { } image) return "";
         string address = SpreadView.PreviewAddress(image.Source, image.Matrix), matrix = SvgWriter.Matrix(image.Matrix);
         var svg = new StringBuilder();
-        svg.Append(CultureInfo.InvariantCulture, $"<g data-inside-frame=\"{frame.Id}\" data-corners=\"{Corners(scene)}\" data-middle=\"{Middle(publication, frame, scene)}\"><g transform=\"{SvgWriter.Matrix(scene.ToSpread)}\">");
-        svg.Append(CultureInfo.InvariantCulture, $"<image class=\"ghosted\" width=\"1\" height=\"1\" preserveAspectRatio=\"none\" transform=\"{matrix}\" href=\"{address}\"/>");
+        svg.Append(CultureInfo.InvariantCulture, $"<g data-inside-frame=\"{frame.Id}\" data-corners=\"{Corners(scene)}\" " +
+            $"data-middle=\"{Middle(publication, frame, scene)}\"><g transform=\"{SvgWriter.Matrix(scene.ToSpread)}\">");
+        svg.Append(CultureInfo.InvariantCulture, $"<image class=\"ghosted\" width=\"1\" height=\"1\" preserveAspectRatio=\"none\" transform=\"{matrix}\" " +
+            $"href=\"{address}\"/>");
         SvgWriter.Content(svg, scene, "inside-clip", _ => address);
         svg.Append(CultureInfo.InvariantCulture, $"<polygon class=\"picture-edge\" points=\"{Edge(image.Matrix)}\"/>");
         SvgWriter.Shape(svg, frame.Outline, box.Width, box.Height, " class=\"inside-outline\"");

@@ -36,7 +36,8 @@ public sealed record PourView(DeskView Desk, DeskCommand Command, Publication? A
         {
             var changes = command.Pour(before, desk.Spread).On(before);
             var after = before.With(changes);
-            var filled = changes.Items.Select(c => c.After).OfType<Frame>().Where(f => f.ImageId is { } image && before.Tray.ImageIds.Contains(image) && before.Frames.GetValueOrDefault(f.Id)?.ImageId != image);
+            var filled = changes.Items.Select(c => c.After).OfType<Frame>().Where(f => f.ImageId is { } image && before.Tray.ImageIds.Contains(image)
+                && before.Frames.GetValueOrDefault(f.Id)?.ImageId != image);
             return new(desk, command, after, [.. ReadingOrder.Of(after, filled).Select(f => (f, after.FittedOf(f)!.Value))], null);
         }
         catch (EditRefused refused)
@@ -53,6 +54,8 @@ public sealed record PourTold(string Words, int Poured, int PagesAdded, int Left
     {
         var (was, now) = (before.Publication, outcome.Standing.Publication);
         int poured = was.Tray.ImageIds.Length - now.Tray.ImageIds.Length, added = now.PageCount - was.PageCount, left = now.Tray.ImageIds.Length;
-        return new($"{Wording.Words.Count(poured, "picture")} poured{(added > 0 ? $", {Wording.Words.Count(added, "page")} added" : "")}{(left > 0 ? $"; {left} left in the tray" : "")}. Undo takes it all back.", poured, added, left);
+        return new($"{Wording.Words.Count(poured, "picture")} " +
+            $"poured{(added > 0 ? $", {Wording.Words.Count(added, "page")} added" : "")}{(left > 0 ? $"; {left} left in the tray" : "")}. Undo takes it " +
+            $"all back.", poured, added, left);
     }
 }

@@ -30,7 +30,8 @@ public sealed record RowsForm
 }
 
 /// <summary>What pouring a table would come to.</summary>
-public sealed record RowsView(DeskView Desk, RowsForm Form, Table Table, ImmutableArray<string> FrameNames, Publication? After, ImmutableArray<CellPlace> Places, IReadOnlyList<RowFinding> Findings, string? Refusal)
+public sealed record RowsView(DeskView Desk, RowsForm Form, Table Table, ImmutableArray<string> FrameNames, Publication? After,
+    ImmutableArray<CellPlace> Places, IReadOnlyList<RowFinding> Findings, string? Refusal)
 {
     public const int FindingsShown = 60;
 
@@ -39,10 +40,12 @@ public sealed record RowsView(DeskView Desk, RowsForm Form, Table Table, Immutab
     public static RowsView Of(DeskView desk, RowsForm form, Table table)
     {
         var publication = desk.Publication;
-        ImmutableArray<string> names = [.. desk.Spread.Pages.SelectMany(p => publication.FramesOnPage(p.Page.Id)).Select(f => f.Name).Where(n => n.Length > 0).Distinct(StringComparer.OrdinalIgnoreCase).Order(StringComparer.OrdinalIgnoreCase)];
+        ImmutableArray<string> names = [.. desk.Spread.Pages.SelectMany(p => publication.FramesOnPage(p.Page.Id)).Select(f => f.Name).Where(n => n.Length > 0)
+            .Distinct(StringComparer.OrdinalIgnoreCase).Order(StringComparer.OrdinalIgnoreCase)];
         if (form.Targets.Length != table.Columns.Length)
         {
-            var guessed = RowPlan.Guess(table, desk.Spread.Pages.SelectMany(p => publication.FramesOnPage(p.Page.Id))).ToDictionary(t => t.Column, t => t.FrameName);
+            var guessed = RowPlan.Guess(table, desk.Spread.Pages.SelectMany(p => publication.FramesOnPage(p.Page.Id)))
+                .ToDictionary(t => t.Column, t => t.FrameName);
             form = form with { Targets = [.. table.Columns.Select((_, i) => guessed.GetValueOrDefault(i, "none"))] };
         }
         try
@@ -59,7 +62,8 @@ public sealed record RowsView(DeskView Desk, RowsForm Form, Table Table, Immutab
     /// <summary>Begins on the page of the spread that has the named frames, or on the spread.</summary>
     public static PourRows Edit(DeskView desk, RowsForm form, Table table)
     {
-        ImmutableArray<ColumnTarget> targets = [.. form.Targets.Select((name, i) => new ColumnTarget(i, name)).Where(t => t.FrameName is { Length: > 0 } and not "none")];
+        ImmutableArray<ColumnTarget> targets = [.. form.Targets.Select((name, i) => new ColumnTarget(i, name))
+            .Where(t => t.FrameName is { Length: > 0 } and not "none")];
         var meant = targets.Select(t => t.FrameName).ToHashSet(StringComparer.OrdinalIgnoreCase);
         if (desk.Spread.Master is not null) throw new EditRefused("into", "A table is poured into pages. Open a spread of the publication, and pour there.");
         var pages = desk.Spread.Pages.Select(p => p.Number).Order().ToList();
@@ -104,12 +108,14 @@ public sealed class TableShelf(ServerOptions options)
     }
 
     /// <summary>Whether a table that was put aside does not say how it is encoded.</summary>
-    public bool IsUnclear(string? token) => Guid.TryParseExact(token, "n", out var id) && TableFile.IsUnclear(File.ReadAllBytes(Path.Combine(Folder, id.ToString("n", CultureInfo.InvariantCulture))));
+    public bool IsUnclear(string? token) => Guid.TryParseExact(token, "n", out var id) && TableFile.IsUnclear(File.ReadAllBytes(Path.Combine(Folder,
+        id.ToString("n", CultureInfo.InvariantCulture))));
 
     /// <exception cref="EditRefused">It is not there any more, or no table.</exception>
     public Table Read(string? token, string? encoding)
     {
-        if (!Guid.TryParseExact(token, "n", out var id) || !File.Exists(Path.Combine(Folder, id.ToString("n", CultureInfo.InvariantCulture)))) throw new EditRefused("table", "The table is no longer here. Choose its file again.");
+        if (!Guid.TryParseExact(token, "n", out var id) || !File.Exists(Path.Combine(Folder, id.ToString("n", CultureInfo.InvariantCulture))))
+            throw new EditRefused("table", "The table is no longer here. Choose its file again.");
         using var file = File.OpenRead(Path.Combine(Folder, id.ToString("n", CultureInfo.InvariantCulture)));
         return TableFile.Read(file, encoding);
     }

@@ -38,9 +38,11 @@ public sealed class SelectionView(Publication publication, IReadOnlyList<Frame> 
         var sources = frames.Select(f => Cascade.SourceOf(publication, f, setting)).Distinct().Take(2).ToList();
         int set = frames.Count(f => f.Own.IsSet(setting));
         bool setHere = set > 0;
-        string source = sources is not [var only] ? "from several places" : only.SetHere ? "set here" : only.Rule is { } rule ? "from " + rule.Name : "built in";
+        string source = sources is not [var only] ? "from several places" : only.SetHere ? "set here" : only.Rule is { } rule ? "from " + rule.Name
+            : "built in";
         string? beneath = setHere && frames is [var frame] ? Beneath(frame, setting) : null;
-        return new(setting, values is [var value] ? value : null, setHere, set == frames.Count ? "set here" : $"set on {set} of {frames.Count}", source, beneath);
+        return new(setting, values is [var value] ? value : null, setHere, set == frames.Count ? "set here" : $"set on {set} of {frames.Count}", source,
+            beneath);
     }
 
     private string Beneath(Frame frame, FitSetting setting)

@@ -35,7 +35,8 @@ public sealed class ShelfCards(PublicationStore store, LinkStates links)
         var (changed, missing) = links.Count(card.Images);
         return changed + missing == 0 ? card.Item : card.Item with
         {
-            Attention = [.. card.Item.Attention, .. changed > 0 ? [Words.Count(changed, "linked file") + " changed"] : Array.Empty<string>(), .. missing > 0 ? [Words.Count(missing, "linked file") + " missing"] : Array.Empty<string>()],
+            Attention = [.. card.Item.Attention, .. changed > 0 ? [Words.Count(changed, "linked file") + " changed"] : Array.Empty<string>(), .. missing > 0
+                ? [Words.Count(missing, "linked file") + " missing"] : Array.Empty<string>()],
         };
     }
 
@@ -44,7 +45,8 @@ public sealed class ShelfCards(PublicationStore store, LinkStates links)
         var p = standing.Publication;
         var setup = p.Setup;
         string size = PaperSize.Of(setup.PageWidth, setup.PageHeight)?.Name ?? Words.Size(setup.PageWidth, setup.PageHeight, setup.Unit);
-        string facts = string.Join(" \u00b7 ", new[] { Words.Count(p.PageCount, "page"), size, setup.Facing ? "facing" : "single", Words.Count(p.Images.Count, "image") });
+        string facts = string.Join(" \u00b7 ", new[] { Words.Count(p.PageCount, "page"), size, setup.Facing ? "facing" : "single",
+            Words.Count(p.Images.Count, "image") });
         int empty = p.PageFrames.Count(f => f.IsPlaceholder);
         int soft = p.Frames.Values.Count(f => p.FittedOf(f) is { } fitted && setup.SharpnessOf(fitted.Coverage.Ppi) == Sharpness.TooCoarse);
         int lost = TextFindings.Of(p, Typefaces.Shipped).Count();

@@ -59,8 +59,12 @@ public static class SpreadView
         foreach (var guide in Guide.On(publication, spread))
         {
             var page = spread.Pages.First(p => p.Number == guide.PageNumber);
-            string line = guide.Upright ? $"M{N(guide.At)} {N(seen.Y)}V{N(seen.Bottom)}" : $"M{N(guide.AcrossSpread ? seen.X : page.Trim.X)} {N(guide.At)}H{N(guide.AcrossSpread ? seen.Right : page.Trim.Right)}";
-            svg.Append(CultureInfo.InvariantCulture, $"<g class=\"guide\" data-guide=\"{guide.PageNumber},{guide.Index}\" data-upright=\"{(guide.Upright ? "yes" : "no")}\" data-words=\"{Units.Text(guide.At - (guide.Upright ? page.Trim.X : page.Trim.Y), publication.Setup.Unit)}\"><path class=\"guide-line\" d=\"{line}\"/><path class=\"guide-reach\" d=\"{line}\"/></g>");
+            string line = guide.Upright ? $"M{N(guide.At)} {N(seen.Y)}V{N(seen.Bottom)}"
+                : $"M{N(guide.AcrossSpread ? seen.X : page.Trim.X)} {N(guide.At)}H{N(guide.AcrossSpread ? seen.Right : page.Trim.Right)}";
+            svg.Append(CultureInfo.InvariantCulture, $"<g class=\"guide\" data-guide=\"{guide.PageNumber},{guide.Index}\" " +
+                $"data-upright=\"{(guide.Upright ? "yes" : "no")}\" " +
+                $"data-words=\"{Units.Text(guide.At - (guide.Upright ? page.Trim.X : page.Trim.Y), publication.Setup.Unit)}\"><path class=\"guide-line\" " +
+                $"d=\"{line}\"/><path class=\"guide-reach\" d=\"{line}\"/></g>");
         }
         return svg.ToString();
     }
@@ -71,10 +75,12 @@ public static class SpreadView
         var setup = publication.Setup;
         var seen = spread.Trim.Grown(setup.Bleed + 0.04 * spread.Trim.Width);
         var svg = new StringBuilder();
-        svg.Append(CultureInfo.InvariantCulture, $"<svg class=\"plan-drawing\" viewBox=\"{BoxText(seen)}\" role=\"img\" aria-label=\"How a spread will look\">").Append(Hatches);
+        svg.Append(CultureInfo.InvariantCulture, $"<svg class=\"plan-drawing\" viewBox=\"{BoxText(seen)}\" role=\"img\" aria-label=\"How a spread will look\">")
+            .Append(Hatches);
         Zones(svg, publication, spread);
         svg.Append("</svg><p class=\"plan-words\">");
-        svg.Append(SvgWriter.Escape($"{Words.Size(setup.PageWidth, setup.PageHeight, setup.Unit)} \u00b7 type area {Words.Size(setup.TypeArea(true).Width, setup.TypeArea(true).Height, setup.Unit)}"));
+        svg.Append(SvgWriter.Escape($"{Words.Size(setup.PageWidth, setup.PageHeight, setup.Unit)} \u00b7 type area " +
+            $"{Words.Size(setup.TypeArea(true).Width, setup.TypeArea(true).Height, setup.Unit)}"));
         return svg.Append("</p>").ToString();
     }
 
@@ -122,7 +128,9 @@ public static class SpreadView
         var scene = Composer.Compose(publication, frame, box, Typefaces.Shipped);
         string kind = (frame.IsPlaceholder ? "frame frame-empty" : frame.IsText ? "frame frame-text" : "frame") + (frame.Locked ? " frame-locked" : "");
         string group = frame.GroupId is { } g ? $" data-group=\"{g}\"" : "";
-        svg.Append(CultureInfo.InvariantCulture, $"<g id=\"frame-{frame.Id}\" class=\"{kind}\" data-frame=\"{frame.Id}\" data-box=\"{BoxText(box)}\" data-angle=\"{N(frame.Angle)}\"{group} transform=\"{SvgWriter.Matrix(scene.ToSpread)}\" tabindex=\"0\" role=\"button\" aria-label=\"{SvgWriter.Escape(Spoken(publication, frame))}\">");
+        svg.Append(CultureInfo.InvariantCulture, $"<g id=\"frame-{frame.Id}\" class=\"{kind}\" data-frame=\"{frame.Id}\" data-box=\"{BoxText(box)}\" " +
+            $"data-angle=\"{N(frame.Angle)}\"{group} transform=\"{SvgWriter.Matrix(scene.ToSpread)}\" tabindex=\"0\" role=\"button\" " +
+            $"aria-label=\"{SvgWriter.Escape(Spoken(publication, frame))}\">");
         if (frame.IsPlaceholder)
         {
             SvgWriter.Shape(svg, frame.Outline, box.Width, box.Height, " class=\"shape empty\" fill=\"url(#empty-hatch)\"");
@@ -132,7 +140,8 @@ public static class SpreadView
             var label = LabelOf(publication, frame);
             svg.Append(CultureInfo.InvariantCulture, $"<text class=\"empty-label\" y=\"{N(label.Y)}\" style=\"--largest:{N(label.Largest)}px\">");
             for (int i = 0; i < label.Lines.Count; i++)
-                svg.Append(CultureInfo.InvariantCulture, $"<tspan x=\"{N(label.X)}\" dy=\"{(i == 0 ? "-0.6em" : "1.2em")}\">{SvgWriter.Escape(label.Lines[i])}{(i < label.Lines.Count - 1 ? " " : "")}</tspan>");
+                svg.Append(CultureInfo.InvariantCulture, $"<tspan x=\"{N(label.X)}\" " +
+                    $"dy=\"{(i == 0 ? "-0.6em" : "1.2em")}\">{SvgWriter.Escape(label.Lines[i])}{(i < label.Lines.Count - 1 ? " " : "")}</tspan>");
             svg.Append("</text>");
         }
         else if (frame.IsText) svg.Append("<g class=\"text-holder\">").Append(TextOf(frame, scene)).Append("</g>");
@@ -172,7 +181,8 @@ public static class SpreadView
         foreach (string line in figures.Lines) svg.Append("<tspan x=\"0.5em\" dy=\"1.15em\">").Append(SvgWriter.Escape(line)).Append("</tspan>");
         svg.Append(CultureInfo.InvariantCulture, $"</text></g><g class=\"sharpness\" data-sharpness=\"{figures.Sharpness}\" aria-hidden=\"true\">");
         SvgWriter.Shape(svg, frame.Outline, box.Width, box.Height, " class=\"shape wash\"");
-        svg.Append(CultureInfo.InvariantCulture, $"<text class=\"centred\" x=\"{N(box.Width / 2)}\" y=\"{N(box.Height / 2)}\" style=\"--largest:{N(Math.Min(box.Width / 10, box.Height / 2))}px\">{SvgWriter.Escape(figures.Resolution)}</text></g>");
+        svg.Append(CultureInfo.InvariantCulture, $"<text class=\"centred\" x=\"{N(box.Width / 2)}\" y=\"{N(box.Height / 2)}\" " +
+            $"style=\"--largest:{N(Math.Min(box.Width / 10, box.Height / 2))}px\">{SvgWriter.Escape(figures.Resolution)}</text></g>");
     }
 
     private static FrameFigures? FiguresOf(Publication publication, Frame frame)
@@ -182,7 +192,8 @@ public static class SpreadView
         var sharpness = publication.Setup.SharpnessOf(coverage.Ppi);
         return new(
             [
-                Words.Scale(placement, coverage), Words.Ppi(coverage.PpiX, coverage.PpiY), $"crop {Words.Percent(coverage.CropLoss)}", $"bare {Words.Percent(coverage.BareArea)}",
+                Words.Scale(placement, coverage), Words.Ppi(coverage.PpiX, coverage.PpiY), $"crop {Words.Percent(coverage.CropLoss)}",
+                    $"bare {Words.Percent(coverage.BareArea)}",
             ],
             sharpness.ToString(), $"{Words.Mark(sharpness)} {Words.Ppi(coverage.Ppi)} {Words.Name(sharpness)}");
     }
@@ -195,7 +206,8 @@ public static class SpreadView
     {
         var svg = new StringBuilder();
         var trim = spread.Trim;
-        svg.Append(CultureInfo.InvariantCulture, $"<svg class=\"miniature\" viewBox=\"{N(trim.X)} {N(trim.Y)} {N(trim.Width)} {N(trim.Height)}\" role=\"img\" aria-label=\"{spread.Label}\">");
+        svg.Append(CultureInfo.InvariantCulture, $"<svg class=\"miniature\" viewBox=\"{N(trim.X)} {N(trim.Y)} {N(trim.Width)} {N(trim.Height)}\" " +
+            $"role=\"img\" aria-label=\"{spread.Label}\">");
         foreach (var page in spread.Pages) Rect(svg, page.Trim, "zone-page");
         foreach (var frame in Composer.Compose(publication, spread, Typefaces.Shipped).Items)
         {
@@ -220,20 +232,33 @@ public static class SpreadView
         var scene = Composer.Compose(publication, frame, box, Typefaces.Shipped);
         var shape = frame.Outline switch
         {
-            EllipseOutline => new Dictionary<string, string> { ["cx"] = N(box.Width / 2), ["cy"] = N(box.Height / 2), ["rx"] = N(box.Width / 2), ["ry"] = N(box.Height / 2) },
-            PolygonOutline => new Dictionary<string, string> { ["points"] = string.Join(' ', frame.Outline.Flatten(box.Width, box.Height).Select(p => $"{N(p.X)},{N(p.Y)}")) },
+            EllipseOutline => new Dictionary<string, string>
+            {
+                ["cx"] = N(box.Width / 2),
+                ["cy"] = N(box.Height / 2),
+                ["rx"] = N(box.Width / 2),
+                ["ry"] = N(box.Height / 2)
+            },
+            PolygonOutline => new Dictionary<string, string>
+            {
+                ["points"] = string.Join(' ', frame.Outline.Flatten(box.Width, box.Height)
+                .Select(p => $"{N(p.X)},{N(p.Y)}"))
+            },
             PathOutline path => new Dictionary<string, string> { ["d"] = SvgWriter.PathData(path, box.Width, box.Height) },
             _ => new Dictionary<string, string> { ["width"] = N(box.Width), ["height"] = N(box.Height) },
         };
         var label = frame.IsPlaceholder ? LabelOf(publication, frame) : null;
-        return new(frame.Id, BoxText(box), N(frame.Angle), SvgWriter.Matrix(scene.ToSpread), shape, scene.Image is { } image ? SvgWriter.Matrix(image.Matrix) : null, label, FiguresOf(publication, frame), frame.IsText ? TextOf(frame, scene) : null);
+        return new(frame.Id, BoxText(box), N(frame.Angle), SvgWriter.Matrix(scene.ToSpread), shape, scene.Image is { } image ? SvgWriter.Matrix(image.Matrix)
+            : null, label, FiguresOf(publication, frame), frame.IsText ? TextOf(frame, scene) : null);
     }
 
-    /// <summary>The points of a frame's outline on the spread: "x,y" with blanks between, and after a slash each the controls where it bends; an empty one where it does not.</summary>
+    /// <summary>The points of a frame's outline on the spread: "x,y" with blanks between, and after a slash each the controls where it bends; an empty one
+    /// where it does not.</summary>
     public static string PointsText(Frame frame, Box box)
     {
         static string At(Vec? p) => p is { } at ? $"{N(at.X)},{N(at.Y)}" : "";
-        return string.Join(' ', OutlinePoints.Of(new(box, frame.Angle), frame.Outline).Select(p => p.Before is null && p.After is null ? At(p.At) : $"{At(p.At)}/{At(p.Before)}/{At(p.After)}"));
+        return string.Join(' ', OutlinePoints.Of(new(box, frame.Angle), frame.Outline).Select(p => p.Before is null && p.After is null ? At(p.At)
+            : $"{At(p.At)}/{At(p.Before)}/{At(p.After)}"));
     }
 
     private static EmptyLabel LabelOf(Publication publication, Frame frame)
@@ -265,7 +290,8 @@ public static class SpreadView
     public static string BoxText(Box box) => $"{N(box.X)} {N(box.Y)} {N(box.Width)} {N(box.Height)}";
 
     private static void Rect(StringBuilder svg, Box box, string css, string more = "") =>
-        svg.Append(CultureInfo.InvariantCulture, $"<rect class=\"{css}\" x=\"{N(box.X)}\" y=\"{N(box.Y)}\" width=\"{N(box.Width)}\" height=\"{N(box.Height)}\" {more}/>");
+        svg.Append(CultureInfo.InvariantCulture, $"<rect class=\"{css}\" x=\"{N(box.X)}\" y=\"{N(box.Y)}\" width=\"{N(box.Width)}\" " +
+            $"height=\"{N(box.Height)}\" {more}/>");
 
     private static string Path(Box box) => $"M{N(box.X)} {N(box.Y)}h{N(box.Width)}v{N(box.Height)}h{N(-box.Width)}z";
 
@@ -279,4 +305,5 @@ public sealed record EmptyLabel(double X, double Y, double Largest, IReadOnlyLis
 public sealed record FrameFigures(IReadOnlyList<string> Lines, string Sharpness, string Resolution);
 
 /// <summary>A frame under way, as the page's script shows it. What is null stays as it is.</summary>
-public sealed record FramePatch(int Id, string Box, string Angle, string Transform, Dictionary<string, string>? Shape, string? Image, EmptyLabel? Label, FrameFigures? Figures, string? Text, string? Points = null);
+public sealed record FramePatch(int Id, string Box, string Angle, string Transform, Dictionary<string, string>? Shape, string? Image, EmptyLabel? Label,
+    FrameFigures? Figures, string? Text, string? Points = null);

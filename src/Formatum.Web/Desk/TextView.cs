@@ -18,7 +18,8 @@ public static class TextView
         foreach (string family in TextStyle.Families)
         {
             foreach (var (bold, italic) in new[] { (false, false), (true, false), (false, true), (true, true) })
-                css.Append(SvgWriter.FontFace(family, bold, italic, $"/fonts/{Uri.EscapeDataString(family)}/{Typefaces.FaceName(new() { Bold = bold, Italic = italic })}.ttf")).Append('\n');
+                css.Append(SvgWriter.FontFace(family, bold, italic,
+                    $"/fonts/{Uri.EscapeDataString(family)}/{Typefaces.FaceName(new() { Bold = bold, Italic = italic })}.ttf")).Append('\n');
         }
         return css.ToString();
     }
@@ -28,8 +29,10 @@ public static class TextView
     {
         var (width, height) = (frame.Box.Width, frame.Box.Height);
         string size = string.Create(CultureInfo.InvariantCulture, $"style=\"--largest:{SvgWriter.Number(Math.Min(width / 9, height * 0.8))}px\"");
-        if (frame.Text!.IsEmpty) return $"<text class=\"empty-label\" x=\"{SvgWriter.Number(width / 2)}\" y=\"{SvgWriter.Number(height / 2)}\" {size}>Text</text>";
-        return text.Overflows || text.Missing > 0 ? $"<text class=\"overflow-mark\" x=\"{SvgWriter.Number(width)}\" y=\"{SvgWriter.Number(height)}\" {size}>{Lost(text.LeftOut, text.Missing)}</text>" : "";
+        if (frame.Text!.IsEmpty)
+            return $"<text class=\"empty-label\" x=\"{SvgWriter.Number(width / 2)}\" y=\"{SvgWriter.Number(height / 2)}\" {size}>Text</text>";
+        return text.Overflows || text.Missing > 0 ? $"<text class=\"overflow-mark\" x=\"{SvgWriter.Number(width)}\" y=\"{SvgWriter.Number(height)}\" " +
+            $"{size}>{Lost(text.LeftOut, text.Missing)}</text>" : "";
     }
 
     /// <summary>What of a text is lost in print, in words.</summary>
@@ -42,7 +45,8 @@ public static class TextView
     public static string Writing(Frame frame, long revision)
     {
         var html = new StringBuilder();
-        html.Append(CultureInfo.InvariantCulture, $"<div class=\"writing\" contenteditable=\"true\" role=\"textbox\" aria-multiline=\"true\" aria-label=\"Text of {SvgWriter.Escape(frame.Label)}\" spellcheck=\"false\" data-revision=\"{revision}\">");
+        html.Append(CultureInfo.InvariantCulture, $"<div class=\"writing\" contenteditable=\"true\" role=\"textbox\" aria-multiline=\"true\" " +
+            $"aria-label=\"Text of {SvgWriter.Escape(frame.Label)}\" spellcheck=\"false\" data-revision=\"{revision}\">");
         foreach (var (words, style) in frame.Text!.Paragraphs)
         {
             string text = SvgWriter.Escape(words).Replace("&#8232;", "<br>", StringComparison.Ordinal).Replace("\u2028", "<br>", StringComparison.Ordinal);

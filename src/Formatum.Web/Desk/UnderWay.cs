@@ -25,7 +25,8 @@ public sealed record GapPatch(double X, double Y, double Width, double Height, b
 /// <param name="Gap">The gap under the pointer, where that was asked.</param>
 /// <param name="Words">What to write beside the pointer.</param>
 /// <param name="Preview">A drawing of the picture in hand in the frame under the pointer.</param>
-public sealed record UnderWay(IReadOnlyList<FramePatch> Frames, InsidePatch? Inside, IReadOnlyList<MarkLine> Marks, GapPatch? Gap, string Words, string? Preview = null)
+public sealed record UnderWay(IReadOnlyList<FramePatch> Frames, InsidePatch? Inside, IReadOnlyList<MarkLine> Marks, GapPatch? Gap, string Words,
+    string? Preview = null)
 {
     /// <summary>Makes the edit on a publication that nobody else sees.</summary>
     /// <exception cref="EditRefused">It cannot be made.</exception>
@@ -44,9 +45,11 @@ public sealed record UnderWay(IReadOnlyList<FramePatch> Frames, InsidePatch? Ins
         var caught = command.Caught(publication, spread);
         string[] words = [frames is [var one] ? WordsFor(after, one.Frame, question.Inside) : "", caught?.Words ?? ""];
         return new(
-            [.. frames.Select(f => SpreadView.Patch(after, f.Frame, f.Box, OnlyPlaced(publication, f.Frame)) with { Points = command.ChangesPoints ? SpreadView.PointsText(f.Frame, f.Box) : null })],
+            [.. frames.Select(f => SpreadView.Patch(after, f.Frame, f.Box, OnlyPlaced(publication, f.Frame)) with { Points = command.ChangesPoints
+                ? SpreadView.PointsText(f.Frame, f.Box) : null })],
             question.Inside && frames is [var only] ? PictureView.Patch(after, only.Frame, only.Box) : null,
-            [.. (caught?.Marks ?? []).Select(m => m.Upright ? new MarkLine(m.Line.At, m.Line.From, m.Line.At, m.Line.To) : new MarkLine(m.Line.From, m.Line.At, m.Line.To, m.Line.At))],
+            [.. (caught?.Marks ?? []).Select(m => m.Upright ? new MarkLine(m.Line.At, m.Line.From, m.Line.At, m.Line.To)
+                : new MarkLine(m.Line.From, m.Line.At, m.Line.To, m.Line.At))],
             null, string.Join(" \u00b7 ", words.Where(w => w.Length > 0)));
     }
 
@@ -76,25 +79,30 @@ public sealed record UnderWay(IReadOnlyList<FramePatch> Frames, InsidePatch? Ins
     {
         var after = publication.With((command with { Do = "tray-place" }).ToEdit(publication, spread).On(publication));
         var ids = DeskView.Ids(command.Frames).ToList();
-        if (spread.FramesOf(after).FirstOrDefault(f => ids.Contains(f.Frame.Id)) is not { Frame: { } frame, Box: var box }) throw new EditRefused("frame", "That frame is not on this spread.");
+        if (spread.FramesOf(after).FirstOrDefault(f => ids.Contains(f.Frame.Id)) is not { Frame: { } frame, Box: var box })
+            throw new EditRefused("frame", "That frame is not on this spread.");
         return new([], null, [], null, WordsFor(after, frame, inside: false, sharp: true), SpreadView.Preview(after, frame, box));
     }
 
     private static bool OnlyPlaced(Publication before, Frame now) =>
-        before.Frames.GetValueOrDefault(now.Id) is { } was && was.Box.Width == now.Box.Width && was.Box.Height == now.Box.Height && was with { Box = now.Box, PageId = now.PageId, Angle = now.Angle } == now;
+        before.Frames.GetValueOrDefault(now.Id) is { } was && was.Box.Width == now.Box.Width && was.Box.Height == now.Box.Height
+            && was with { Box = now.Box, PageId = now.PageId, Angle = now.Angle } == now;
 
     private static GapPatch? GapAt(Publication publication, Spread spread, DeskCommand command)
     {
         if (DeskCommand.GutterAt(publication, spread, new(command.FromX, command.FromY), command.Scale) is not var (gutter, _, _)) return null;
         string words = "gap " + Units.Text(Math.Max(0, gutter.Width), publication.Setup.Unit);
-        return gutter.Upright ? new(gutter.From, gutter.Start, gutter.Width, gutter.End - gutter.Start, true, words) : new(gutter.Start, gutter.From, gutter.End - gutter.Start, gutter.Width, false, words);
+        return gutter.Upright ? new(gutter.From, gutter.Start, gutter.Width, gutter.End - gutter.Start, true, words)
+            : new(gutter.Start, gutter.From, gutter.End - gutter.Start, gutter.Width, false, words);
     }
 
     private static string WordsFor(Publication publication, Frame frame, bool inside, bool sharp = false)
     {
         string size = Wording.Words.Size(frame.Box.Width, frame.Box.Height, publication.Setup.Unit);
         if (publication.FittedOf(frame) is not var (placement, coverage)) return size;
-        if (sharp) return $"crop {Wording.Words.Percent(coverage.CropLoss)} \u00b7 bare {Wording.Words.Percent(coverage.BareArea)} \u00b7 {Wording.Words.Ppi(coverage.Ppi)}, {Wording.Words.Name(publication.Setup.SharpnessOf(coverage.Ppi))}";
+        if (sharp)
+            return $"crop {Wording.Words.Percent(coverage.CropLoss)} \u00b7 bare {Wording.Words.Percent(coverage.BareArea)} \u00b7 " +
+                $"{Wording.Words.Ppi(coverage.Ppi)}, {Wording.Words.Name(publication.Setup.SharpnessOf(coverage.Ppi))}";
         string crop = $"crop {Wording.Words.Percent(coverage.CropLoss)} \u00b7 {Wording.Words.Ppi(coverage.Ppi)}";
         return inside ? $"{Wording.Words.Scale(placement, coverage)} \u00b7 {crop}" : $"{size} \u00b7 {crop}";
     }

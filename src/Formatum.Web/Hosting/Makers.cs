@@ -55,7 +55,8 @@ internal static class Makers
         string clean = Clean(name ?? "");
         if (clean.Length == 0) throw new Core.Checks.EditRefused("name", "Type the name that others shall see.");
         var now = context.Maker() with { Name = clean };
-        if (Read(context.Request.Cookies[CookieName]) is null) throw new Core.Checks.EditRefused("name", "This browser keeps no cookies, so a name cannot be kept either.");
+        if (Read(context.Request.Cookies[CookieName]) is null)
+            throw new Core.Checks.EditRefused("name", "This browser keeps no cookies, so a name cannot be kept either.");
         Keep(context, now);
         return TypedResults.NoContent();
     }).ExcludeFromDescription();

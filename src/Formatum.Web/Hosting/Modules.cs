@@ -6,7 +6,8 @@ using Microsoft.Extensions.FileProviders;
 namespace Formatum.Web.Hosting;
 
 /// <summary>
-/// The script modules of the pages: an import map that gives each the version of its content, so that browsers keep them until they change, and the hash by which the content security policy knows the map.
+/// The script modules of the pages: an import map that gives each the version of its content, so that browsers keep them until they change, and the hash by
+/// which the content security policy knows the map.
 /// </summary>
 public sealed class Modules
 {
@@ -22,7 +23,8 @@ public sealed class Modules
 
     public Modules(IWebHostEnvironment environment)
     {
-        var versions = Files(environment.WebRootFileProvider, Root).OrderBy(f => f.Address, StringComparer.Ordinal).ToDictionary(f => f.Address, f => $"{f.Address}?v={Version(f.File)}");
+        var versions = Files(environment.WebRootFileProvider, Root).OrderBy(f => f.Address, StringComparer.Ordinal)
+            .ToDictionary(f => f.Address, f => $"{f.Address}?v={Version(f.File)}");
         _addresses = [.. versions.Keys];
         Map = JsonSerializer.Serialize(new { imports = versions });
         MapHash = $"'sha256-{Convert.ToBase64String(SHA256.HashData(Encoding.UTF8.GetBytes(Map)))}'";
@@ -35,7 +37,8 @@ public sealed class Modules
     public string Address(string module) => _versions[$"{Root}/{module}"];
 
     /// <summary>The modules below a folder, to be fetched before they are asked for one by another.</summary>
-    public IEnumerable<string> Below(string folder) => _addresses.Where(a => a.StartsWith($"{Root}/{folder}/", StringComparison.Ordinal)).Select(a => _versions[a]);
+    public IEnumerable<string> Below(string folder) => _addresses.Where(a => a.StartsWith($"{Root}/{folder}/", StringComparison.Ordinal))
+        .Select(a => _versions[a]);
 
     private static IEnumerable<(string Address, IFileInfo File)> Files(IFileProvider files, string folder)
     {

@@ -9,7 +9,8 @@ public sealed class SameSite(RequestDelegate next)
     {
         var request = context.Request;
         // A line that stays open is asked for by GET, and browsers let any page ask.
-        bool reads = (HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method) || HttpMethods.IsOptions(request.Method)) && request.Headers.Upgrade.Count == 0;
+        bool reads = (HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method) || HttpMethods.IsOptions(request.Method))
+            && request.Headers.Upgrade.Count == 0;
         if (reads || IsOurs(request))
         {
             await next(context);
@@ -17,14 +18,20 @@ public sealed class SameSite(RequestDelegate next)
         }
         context.Response.StatusCode = StatusCodes.Status403Forbidden;
         await context.Response.WriteAsJsonAsync(
-            new ProblemDetails { Status = StatusCodes.Status403Forbidden, Title = "Refused", Detail = "This came from a page of another site. Nothing was changed. Open Formatum itself and do it there." },
+            new ProblemDetails
+            {
+                Status = StatusCodes.Status403Forbidden,
+                Title = "Refused",
+                Detail = "This came from a page of another site. Nothing was changed. Open Formatum itself and do it there."
+            },
             options: null, "application/problem+json");
     }
 
     private static bool IsOurs(HttpRequest request)
     {
         string origin = request.Headers.Origin.ToString();
-        if (origin.Length > 0) return Uri.TryCreate(origin, UriKind.Absolute, out var from) && from.Scheme == request.Scheme && from.Authority == request.Host.Value;
+        if (origin.Length > 0)
+            return Uri.TryCreate(origin, UriKind.Absolute, out var from) && from.Scheme == request.Scheme && from.Authority == request.Host.Value;
         return request.Headers["Sec-Fetch-Site"].ToString() is "" or "same-origin" or "none";
     }
 }

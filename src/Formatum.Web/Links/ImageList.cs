@@ -46,7 +46,8 @@ public sealed record ImageQuery
     {
         var uses = publication.Frames.Values.Where(f => f.ImageId is not null).ToLookup(f => f.ImageId!.Value);
         var tray = publication.Tray.ImageIds.ToHashSet();
-        ImmutableArray<ImageRow> all = [.. publication.Images.Values.OrderBy(i => i.Id).Select(i => Row(publication, i, uses[i.Id], tray.Contains(i.Id), states))];
+        ImmutableArray<ImageRow> all = [.. publication.Images.Values.OrderBy(i => i.Id).Select(i => Row(publication, i, uses[i.Id], tray.Contains(i.Id),
+            states))];
         var shown = all.Where(row => Matches(publication, row));
         return (all, [.. Sort switch
         {
@@ -69,7 +70,8 @@ public sealed record ImageQuery
 
     private static ImageUse UseOf(Publication publication, Frame frame)
     {
-        return new(frame, publication.NumberOf(frame.PageId), publication.WordsOf(frame.PageId), Spread.NumberOfPage(publication, frame.PageId), publication.FittedOf(frame)!.Value);
+        return new(frame, publication.NumberOf(frame.PageId), publication.WordsOf(frame.PageId), Spread.NumberOfPage(publication, frame.PageId),
+            publication.FittedOf(frame)!.Value);
     }
 
     /// <summary>Whether every word that is searched for stands somewhere in what is known of an image, its other names among it.</summary>

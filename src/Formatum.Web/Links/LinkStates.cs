@@ -66,7 +66,8 @@ public sealed class LinkWatch(PublicationStore store, ChangeEvents events, LinkS
                 try
                 {
                     var images = (await store.OpenAsync(id)).Publication.Images.Values;
-                    string now = string.Join(',', images.Select(i => (i.Id, State: states.Of(i))).Where(i => i.State != LinkState.Current).OrderBy(i => i.Id).Select(i => $"{i.Id}{i.State}"));
+                    string now = string.Join(',', images.Select(i => (i.Id, State: states.Of(i))).Where(i => i.State != LinkState.Current).OrderBy(i => i.Id)
+                        .Select(i => $"{i.Id}{i.State}"));
                     if (last.GetValueOrDefault(id, "") != now) events.TellLinks(id);
                     last[id] = now;
                 }

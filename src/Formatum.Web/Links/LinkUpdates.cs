@@ -15,7 +15,8 @@ public sealed class LinkUpdates(LinkStates states, PictureReader reader, Picture
 {
     /// <summary>The images meant that changed; all that did where none are named.</summary>
     public ImmutableArray<LinkMatch> Changed(Publication publication, IReadOnlyCollection<int> imageIds) =>
-        [.. publication.Images.Values.Where(i => imageIds.Count == 0 || imageIds.Contains(i.Id)).OrderBy(i => i.Id).Where(i => states.Of(i) == LinkState.Changed).Select(i => new LinkMatch(i, i.Path))];
+        [.. publication.Images.Values.Where(i => imageIds.Count == 0 || imageIds.Contains(i.Id)).OrderBy(i => i.Id)
+            .Where(i => states.Of(i) == LinkState.Changed).Select(i => new LinkMatch(i, i.Path))];
 
     /// <summary>
     /// Finds images in a folder and those in it: by content first, then by name, where one file alone has it. Those that are named, or all that are missing.
@@ -27,7 +28,8 @@ public sealed class LinkUpdates(LinkStates states, PictureReader reader, Picture
         var byName = files.ToLookup(f => f.Name, StringComparer.OrdinalIgnoreCase);
         var bySize = files.ToLookup(f => f.Length);
         var meant = publication.Images.Values.Where(i => imageIds.Count > 0 ? imageIds.Contains(i.Id) : states.Of(i) == LinkState.Missing).OrderBy(i => i.Id);
-        return [.. meant.Select(image => (image, File: bySize[image.Bytes].FirstOrDefault(f => states.HashOf(f) == image.ContentHash) ?? (byName[image.Name].Take(2).ToList() is [var only] ? only : null)))
+        return [.. meant.Select(image => (image, File: bySize[image.Bytes].FirstOrDefault(f => states.HashOf(f) == image.ContentHash)
+            ?? (byName[image.Name].Take(2).ToList() is [var only] ? only : null)))
             .Where(m => m.File is not null && m.File.FullName != m.image.Path).Select(m => new LinkMatch(m.image, m.File!.FullName))];
     }
 
@@ -57,11 +59,13 @@ public sealed class LinkUpdates(LinkStates states, PictureReader reader, Picture
 /// <param name="Images">The images that would change.</param>
 /// <param name="Problems">Files that cannot be read, and why.</param>
 /// <param name="Values">What to send back to make the change.</param>
-public sealed record UpdateProposal(Publication Before, Publication After, ImmutableArray<LinkedImage> Images, ImmutableArray<string> Problems, IReadOnlyDictionary<string, string> Values)
+public sealed record UpdateProposal(Publication Before, Publication After, ImmutableArray<LinkedImage> Images, ImmutableArray<string> Problems,
+    IReadOnlyDictionary<string, string> Values)
 {
     public const int Shown = 60;
 
-    public static UpdateProposal Of(Publication before, ImmutableArray<LinkedImage> images, ImmutableArray<string> problems, IReadOnlyDictionary<string, string> values) =>
+    public static UpdateProposal Of(Publication before, ImmutableArray<LinkedImage> images, ImmutableArray<string> problems, IReadOnlyDictionary<string,
+        string> values) =>
         new(before, images.IsEmpty ? before : before.With(new UpdateImages(images).On(before)), images, problems, values);
 
     /// <summary>The frames that show the images, with how they lie before and after.</summary>

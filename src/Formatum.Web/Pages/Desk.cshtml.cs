@@ -15,7 +15,8 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Formatum.Web.Pages;
 
 /// <summary>The Desk: a spread, where frames are made and filled.</summary>
-public sealed class DeskModel(PublicationStore store, ServerOptions options, SubjectFinder finder, TableShelf tables, CopiedFrames copied, LinkStates states) : PageModel
+public sealed class DeskModel(PublicationStore store, ServerOptions options, SubjectFinder finder, TableShelf tables, CopiedFrames copied, LinkStates states)
+    : PageModel
 {
     public required DeskView View { get; set; }
 
@@ -32,7 +33,8 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
         Partial("_Inspector", DeskView.Of(await store.OpenAsync(id), spread, frames, inside));
 
     /// <summary>What pouring the tray would come to.</summary>
-    public async Task<IActionResult> OnGetPourAsync(int id, int spread, DeskCommand command) => Partial("_Pour", PourView.Of(DeskView.Of(await store.OpenAsync(id), spread), command));
+    public async Task<IActionResult> OnGetPourAsync(int id, int spread, DeskCommand command) =>
+        Partial("_Pour", PourView.Of(DeskView.Of(await store.OpenAsync(id), spread), command));
 
     public async Task<IActionResult> OnPostPourAsync(int id, int spread, long seen, DeskCommand command)
     {
@@ -50,7 +52,8 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
             form = form with { Token = await tables.KeepAsync(content) };
         }
         var table = tables.Read(form.Token, form.Encoding);
-        return Partial("_Rows", RowsView.Of(DeskView.Of(await store.OpenAsync(id), spread), form with { EncodingUnclear = tables.IsUnclear(form.Token) }, table));
+        return Partial("_Rows", RowsView.Of(DeskView.Of(await store.OpenAsync(id), spread), form with { EncodingUnclear = tables.IsUnclear(form.Token) },
+            table));
     }
 
     public async Task<IActionResult> OnPostTakeRowsAsync(int id, int spread, long seen, RowsForm form)
@@ -59,7 +62,11 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
         var standing = await store.OpenAsync(id);
         var outcome = await store.EditAsync(id, RowsView.Edit(DeskView.Of(standing, spread), form, table), HttpContext.Seen(seen));
         int added = outcome.Standing.Publication.PageCount - standing.Publication.PageCount;
-        return new JsonResult(new { words = $"{Words.Count(table.Rows.Length, "row")} poured{(added > 0 ? $", {Words.Count(added, "page")} added" : "")}. Undo takes it all back." });
+        return new JsonResult(new
+        {
+            words = $"{Words.Count(table.Rows.Length, "row")} poured{(added > 0 ? $", {Words.Count(added, "page")} added" : "")}. " +
+            $"Undo takes it all back."
+        });
     }
 
     /// <summary>A text frame's text in a field to type in.</summary>
@@ -82,7 +89,8 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
     }
 
     /// <summary>What going back in the history would take from others, in words; empty where nothing.</summary>
-    public async Task<IActionResult> OnGetGoingBackAsync(int id, long to) => Content(await store.OthersSinceAsync(id, to, HttpContext.Maker()) ?? "", "text/plain");
+    public async Task<IActionResult> OnGetGoingBackAsync(int id, long to) => Content(await store.OthersSinceAsync(id, to, HttpContext.Maker()) ?? "",
+        "text/plain");
 
     /// <summary>The spread on which a page lies, by the number it bears; the one there was where there is no such page.</summary>
     public async Task<IActionResult> OnGetGoAsync(int id, string? page, int from)
@@ -102,10 +110,12 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
     }
 
     /// <summary>What can be taken away, and what is worth knowing before.</summary>
-    public async Task<IActionResult> OnGetOutputAsync(int id, int spread) => Partial("_Output", OutputView.Of(DeskView.Of(await store.OpenAsync(id), spread), states));
+    public async Task<IActionResult> OnGetOutputAsync(int id, int spread) => Partial("_Output",
+        OutputView.Of(DeskView.Of(await store.OpenAsync(id), spread), states));
 
     /// <summary>All that was done, newest first.</summary>
-    public async Task<IActionResult> OnGetHistoryAsync(int id) => Partial("_HistoryList", new HistoryView(await store.HistoryAsync(id, 500), HttpContext.Maker()));
+    public async Task<IActionResult> OnGetHistoryAsync(int id) => Partial("_HistoryList",
+        new HistoryView(await store.HistoryAsync(id, 500), HttpContext.Maker()));
 
     /// <summary>A spread in small, for the film strip.</summary>
     public async Task<IActionResult> OnGetMiniatureAsync(int id, int spread)
@@ -134,8 +144,11 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
     {
         var standing = await store.OpenAsync(id);
         var images = standing.Publication.Images.Values.Where(i => image is { } only ? i.Id == only : i.Subject is null).OrderBy(i => i.Id).ToList();
-        var found = await Task.Run(() => images.Select(i => new SubjectOf(i.Id, i.Subject, finder.Suggest(i))).Where(s => s.Suggested is not null).ToImmutableArray());
-        if (found.IsEmpty) throw new EditRefused("image", images.Count == 0 ? "Every image has a subject point already." : "No subject could be suggested: the previews are gone. Link the pictures anew.");
+        var found = await Task.Run(() => images.Select(i => new SubjectOf(i.Id, i.Subject, finder.Suggest(i))).Where(s => s.Suggested is not null)
+            .ToImmutableArray());
+        if (found.IsEmpty)
+            throw new EditRefused("image", images.Count == 0 ? "Every image has a subject point already."
+                : "No subject could be suggested: the previews are gone. Link the pictures anew.");
         var outcome = await store.EditAsync(id, new ChangeSubjects(found), HttpContext.Seen(seen));
         return image is { } one ? Subject(outcome.Standing, one) : new NoContentResult();
     }
@@ -143,7 +156,8 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
     /// <summary>Makes an edit and answers with what changed.</summary>
     public async Task<IActionResult> OnPostAsync(int id, int spread, [FromBody] DeskRequest? request)
     {
-        if (request?.Command is not { } command) throw new EditRefused("do", "This cannot be read as anything that is done on the Desk. Load the page anew, and do it again.");
+        if (request?.Command is not { } command)
+            throw new EditRefused("do", "This cannot be read as anything that is done on the Desk. Load the page anew, and do it again.");
         var (maker, key) = (HttpContext.Maker(), HttpContext.EditKey());
         var seen = HttpContext.Seen(request.Seen);
         if (command.Do == "cut") copied.Keep(command.Token, (await store.OpenAsync(id)).Publication);
@@ -159,7 +173,8 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
         // What was made is chosen; undoing a removal makes frames as well, but they were not asked for.
         var made = outcome.Changes.Items.Where(c => c.Before is null).Select(c => c.After).OfType<Frame>().ToList();
         string? chosen = made.Count > 0 ? string.Join(',', made.Select(f => f.Id)) : command.Keep ?? command.Frames;
-        var answer = new DeskAnswer(DeskView.Of(outcome.Standing, spread, chosen, request.Inside), outcome, command.Do is "undo" or "redo" or "take-back" or "go-to");
+        var answer = new DeskAnswer(DeskView.Of(outcome.Standing, spread, chosen, request.Inside), outcome,
+            command.Do is "undo" or "redo" or "take-back" or "go-to");
         Response.Headers["Formatum-Answer"] = answer.Head();
         return Partial("_DeskAnswer", answer);
 
@@ -174,11 +189,13 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
         ImmutableArray<int> frames = [.. DeskView.Ids(command.Copied)];
         int index = DeskView.Of(standing, spread).Spread.Index;
         if (command.Do == "paste") return new PasteFrames(source, frames, index, command.InPlace ? null : new Vec(command.ToX, command.ToY));
-        var like = frames.Select(source.Frames.GetValueOrDefault).FirstOrDefault(f => f is not null) ?? throw new EditRefused("frame", "What was copied is no longer there. Copy it again.");
+        var like = frames.Select(source.Frames.GetValueOrDefault).FirstOrDefault(f => f is not null) ??
+            throw new EditRefused("frame", "What was copied is no longer there. Copy it again.");
         if (command.Do == "paste-look") return new GiveLook([.. DeskView.Ids(command.Frames)], like.Look);
         // In another publication, the rule of the same name is meant.
         string? name = like.RuleId is { } rule ? source.Rules[rule].Name : null;
-        int? here = fromId == standing.Id ? like.RuleId : standing.Publication.Rules.Values.FirstOrDefault(r => string.Equals(r.Name, name, StringComparison.OrdinalIgnoreCase))?.Id;
+        int? here = fromId == standing.Id ? like.RuleId : standing.Publication.Rules.Values.FirstOrDefault(r => string.Equals(r.Name, name,
+            StringComparison.OrdinalIgnoreCase))?.Id;
         return new GiveRule([.. DeskView.Ids(command.Frames)], like, here);
     }
 }

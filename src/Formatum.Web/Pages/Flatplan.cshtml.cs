@@ -37,7 +37,8 @@ public sealed class FlatplanModel(PublicationStore store) : PageModel
         var publication = (await store.OpenAsync(id)).Publication;
         var gone = DeskView.Ids(pages).Where(n => n <= publication.PageCount).SelectMany(n => publication.FramesOnPage(publication.Order.Ids[n - 1])).ToList();
         int pictures = gone.Count(f => f.ImageId is not null), texts = gone.Count(f => f.IsText && !f.IsEmpty), others = gone.Count - pictures - texts;
-        string[] what = [pictures > 0 ? Words.Count(pictures, "picture") : "", texts > 0 ? Words.Count(texts, "text") : "", others > 0 ? Words.Count(others, "empty frame") : ""];
+        string[] what = [pictures > 0 ? Words.Count(pictures, "picture") : "", texts > 0 ? Words.Count(texts, "text") : "", others > 0
+            ? Words.Count(others, "empty frame") : ""];
         return Content(string.Join(", ", what.Where(w => w.Length > 0)), "text/plain");
     }
 
@@ -53,10 +54,12 @@ public sealed class FlatplanModel(PublicationStore store) : PageModel
     /// <param name="like">Whether a master is made like the chosen pages.</param>
     /// <param name="based">Whether those are then based on it.</param>
     /// <param name="seen">The revision the page last saw.</param>
-    public async Task<IActionResult> OnPostAsync(int id, string @do, string? pages, int before, int count, int? master, int? instead, string? name, bool like, bool based, long seen)
+    public async Task<IActionResult> OnPostAsync(int id, string @do, string? pages, int before, int count, int? master, int? instead, string? name, bool like,
+        bool based, long seen)
     {
         ImmutableArray<int> numbers = [.. DeskView.Ids(pages)];
-        if (@do is "undo" or "redo") return Sheet((@do == "undo" ? await store.UndoAsync(id, HttpContext.Maker()) : await store.RedoAsync(id, HttpContext.Maker())).Standing, []);
+        if (@do is "undo" or "redo")
+            return Sheet((@do == "undo" ? await store.UndoAsync(id, HttpContext.Maker()) : await store.RedoAsync(id, HttpContext.Maker())).Standing, []);
         Edit edit = @do switch
         {
             "add" => new AddPages(before, count, master),
@@ -73,7 +76,8 @@ public sealed class FlatplanModel(PublicationStore store) : PageModel
         var outcome = await store.EditAsync(id, edit, HttpContext.Seen(seen));
         var now = outcome.Standing.Publication;
         // What was made is chosen, or what was moved.
-        var kept = @do is "move" or "base" or "make-master" ? numbers.Where(n => n <= was.PageCount).Select(n => was.Order.Ids[n - 1]) : now.Order.Ids.Except(was.Order.Ids);
+        var kept = @do is "move" or "base" or "make-master" ? numbers.Where(n => n <= was.PageCount).Select(n => was.Order.Ids[n - 1])
+            : now.Order.Ids.Except(was.Order.Ids);
         return Sheet(outcome.Standing, kept.Select(page => now.Order.IndexOf(page) + 1));
     }
 

@@ -27,19 +27,23 @@ public sealed class ImagesModel(PublicationStore store, LinkStates states, LinkU
         List = ImageListView.Of(Standing, query, states);
     }
 
-    public async Task<IActionResult> OnGetListAsync(int id, ImageQuery query) => Partial("_ImageList", ImageListView.Of(await store.OpenAsync(id), query, states));
+    public async Task<IActionResult> OnGetListAsync(int id, ImageQuery query) => Partial("_ImageList",
+        ImageListView.Of(await store.OpenAsync(id), query, states));
 
     public async Task<IActionResult> OnGetCardAsync(int id, int image)
     {
         var standing = await store.OpenAsync(id);
-        return standing.Publication.Images.TryGetValue(image, out var meant) ? Partial("_ImageCard", new ImageCardView(id, standing.Publication, ImageQuery.Row(standing.Publication, meant, states), !meant.Path.StartsWith(options.PictureFolder, StringComparison.Ordinal))) : NotFound();
+        return standing.Publication.Images.TryGetValue(image, out var meant) ? Partial("_ImageCard",
+            new ImageCardView(id, standing.Publication, ImageQuery.Row(standing.Publication, meant, states),
+            !meant.Path.StartsWith(options.PictureFolder, StringComparison.Ordinal))) : NotFound();
     }
 
     /// <summary>What updating changed links would do; all that changed, or those named.</summary>
     public async Task<IActionResult> OnGetUpdateAsync(int id, string? images) => Partial("_UpdateProposal", await ProposalAsync(id, images, null));
 
     /// <summary>What linking images in another folder would do; all that are missing, or those named.</summary>
-    public async Task<IActionResult> OnGetRelinkAsync(int id, string? images, string folder) => Partial("_UpdateProposal", await ProposalAsync(id, images, folder));
+    public async Task<IActionResult> OnGetRelinkAsync(int id, string? images, string folder) =>
+        Partial("_UpdateProposal", await ProposalAsync(id, images, folder));
 
     /// <summary>Makes the change that was proposed.</summary>
     public async Task<IActionResult> OnPostUpdateAsync(int id, string? images, string? folder, long seen)
@@ -52,7 +56,8 @@ public sealed class ImagesModel(PublicationStore store, LinkStates states, LinkU
     /// <summary>Another file in the place of an image's, such as the original edited elsewhere.</summary>
     public async Task<IActionResult> OnPostReplaceAsync(int id, int image, IFormFile file, long seen, CancellationToken cancel)
     {
-        var was = (await store.OpenAsync(id)).Publication.Images.GetValueOrDefault(image) ?? throw new EditRefused("image", "That image is no longer in the publication.");
+        var was = (await store.OpenAsync(id)).Publication.Images.GetValueOrDefault(image) ??
+            throw new EditRefused("image", "That image is no longer in the publication.");
         await using var content = file.OpenReadStream();
         var now = await intake.KeepAsync(file.FileName, content, cancel);
         await store.EditAsync(id, new UpdateImages([now with { Id = was.Id }], "Replace file of image"), HttpContext.Seen(seen));

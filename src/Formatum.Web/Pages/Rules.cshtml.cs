@@ -29,7 +29,8 @@ public sealed class RulesModel(PublicationStore store) : PageModel
         var children = Publication.Rules.Values.OrderBy(r => r.Name, StringComparer.OrdinalIgnoreCase).ToLookup(r => r.BasedOnId);
         return Under(null, 0);
 
-        IEnumerable<(FittingRule Rule, int Depth)> Under(int? id, int depth) => children[id].SelectMany(rule => Under(rule.Id, depth + 1).Prepend((rule, depth)));
+        IEnumerable<(FittingRule Rule, int Depth)> Under(int? id, int depth) => children[id].SelectMany(rule => Under(rule.Id, depth + 1)
+            .Prepend((rule, depth)));
     }
 
     public async Task<IActionResult> OnGetAsync(int id, string? rule, int? like)
@@ -38,7 +39,8 @@ public sealed class RulesModel(PublicationStore store) : PageModel
         var publication = standing.Publication;
         if (rule is null && !publication.Rules.IsEmpty)
         {
-            int first = publication.Setup.DefaultRuleId ?? publication.Rules.Values.OrderBy(r => r.BasedOnId ?? 0).ThenBy(r => r.Name, StringComparer.OrdinalIgnoreCase).First().Id;
+            int first = publication.Setup.DefaultRuleId ?? publication.Rules.Values.OrderBy(r => r.BasedOnId ?? 0)
+                .ThenBy(r => r.Name, StringComparer.OrdinalIgnoreCase).First().Id;
             return Redirect(Address(id, first));
         }
         var shown = RuleOf(publication, rule);
@@ -64,7 +66,8 @@ public sealed class RulesModel(PublicationStore store) : PageModel
         var edit = form.Read(publication, RuleOf(publication, rule)?.Id, errors);
         errors.ThrowIfAny();
         var outcome = await store.EditAsync(id, edit, HttpContext.Seen(form.Seen));
-        var made = outcome.Changes.Items.Where(c => c.Key.Kind == PartKind.Rule && c.Before is null).Select(c => c.After).OfType<FittingRule>().FirstOrDefault();
+        var made = outcome.Changes.Items.Where(c => c.Key.Kind == PartKind.Rule && c.Before is null).Select(c => c.After).OfType<FittingRule>()
+            .FirstOrDefault();
         return GoTo(Address(id, made?.Id ?? edit.RuleId));
     }
 
@@ -75,8 +78,10 @@ public sealed class RulesModel(PublicationStore store) : PageModel
         var of = RuleNamed(publication, rule);
         var names = publication.Rules.Values.Select(r => r.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
         string stem = of.Name[..Math.Min(of.Name.Length, FittingRule.LongestName - 10)];
-        string name = Enumerable.Range(1, publication.Rules.Count + 1).Select(n => n == 1 ? $"{stem} copy" : $"{stem} copy {n.ToString(CultureInfo.InvariantCulture)}").First(n => !names.Contains(n));
-        var outcome = await store.EditAsync(id, new DefineRule { Name = name, Description = of.Description, BasedOnId = of.BasedOnId, Settings = of.Settings }, HttpContext.Seen(standing.Revision));
+        string name = Enumerable.Range(1, publication.Rules.Count + 1).Select(n => n == 1 ? $"{stem} copy"
+            : $"{stem} copy {n.ToString(CultureInfo.InvariantCulture)}").First(n => !names.Contains(n));
+        var outcome = await store.EditAsync(id, new DefineRule { Name = name, Description = of.Description, BasedOnId = of.BasedOnId, Settings = of.Settings },
+            HttpContext.Seen(standing.Revision));
         return GoTo(Address(id, outcome.Changes.Items.Single().Key.Id));
     }
 
@@ -98,7 +103,10 @@ public sealed class RulesModel(PublicationStore store) : PageModel
         var of = RuleNamed(standing.Publication, rule);
         var frames = FrameScope.FramesIn(standing.Publication, page, which);
         var edit = new ChangeFrames { FrameIds = frames, RuleId = new(of.Id), ClearSet = clear };
-        if (!sure) return Preview(standing, edit, $"Put {of.Name} on {Words.Count(frames.Length, "frame")}", "Put", new() { ["page"] = Text(page), ["which"] = which.ToString(), ["clear"] = clear ? "true" : "false" }, SetThere(standing.Publication, frames, clear));
+        if (!sure)
+            return Preview(standing, edit, $"Put {of.Name} on {Words.Count(frames.Length, "frame")}", "Put",
+                new() { ["page"] = Text(page), ["which"] = which.ToString(), ["clear"] = clear ? "true" : "false" },
+                SetThere(standing.Publication, frames, clear));
         await store.EditAsync(id, edit, HttpContext.Seen(seen));
         return GoTo(Address(id, of.Id));
     }
@@ -116,7 +124,8 @@ public sealed class RulesModel(PublicationStore store) : PageModel
     public async Task<IActionResult> OnPostHistoryAsync(int id, string? rule, string @do)
     {
         var outcome = @do == "redo" ? await store.RedoAsync(id, HttpContext.Maker()) : await store.UndoAsync(id, HttpContext.Maker());
-        string address = Address(id, int.TryParse(rule, CultureInfo.InvariantCulture, out int ruleId) && outcome.Standing.Publication.Rules.ContainsKey(ruleId) ? ruleId : null);
+        string address = Address(id, int.TryParse(rule, CultureInfo.InvariantCulture, out int ruleId) && outcome.Standing.Publication.Rules.ContainsKey(ruleId)
+            ? ruleId : null);
         Response.Headers["Formatum-Answer"] = System.Text.Json.JsonSerializer.Serialize(new { goesTo = address });
         return new NoContentResult();
     }
@@ -125,7 +134,8 @@ public sealed class RulesModel(PublicationStore store) : PageModel
     {
         values["seen"] = Text((int)standing.Revision);
         var after = standing.Publication.With(edit.On(standing.Publication));
-        return Partial("_RuleImpact", new ImpactView(standing, after, Impact.Of(standing.Publication, after), title, handler, values, note is null ? [] : [note]));
+        return Partial("_RuleImpact", new ImpactView(standing, after, Impact.Of(standing.Publication, after), title, handler, values, note is null ? []
+            : [note]));
     }
 
     /// <summary>What is set on the frames themselves, and that it stays over the rule or goes.</summary>
@@ -135,7 +145,8 @@ public sealed class RulesModel(PublicationStore store) : PageModel
         if (own.Count == 0) return null;
         string settings = string.Join(", ", SettingText.All.Where(s => own.Any(o => o.IsSet(s))).Select(s => SettingText.Label(s).ToLowerInvariant()));
         string frame = Words.Count(own.Count, "frame has", "frames have");
-        return clear ? $"{frame} settings of their own, which go: {settings}." : $"{frame} settings of their own, which stay over the rule: {settings}. To let the rule have its way, choose to clear them.";
+        return clear ? $"{frame} settings of their own, which go: {settings}."
+            : $"{frame} settings of their own, which stay over the rule: {settings}. To let the rule have its way, choose to clear them.";
     }
 
     private static string Text(int? number) => number?.ToString(CultureInfo.InvariantCulture) ?? "";

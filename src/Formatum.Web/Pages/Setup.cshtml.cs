@@ -80,7 +80,8 @@ public sealed class SetupModel(PublicationStore store) : PageModel
         Errors = errors.ToImmutable().GroupBy(e => e.Field).ToDictionary(g => g.Key, g => g.First().Message);
         // While the name is still missing, the page can be drawn all the same.
         var drawn = Errors.Keys.All(k => k is "name" or "edition") ? Publication.Create(setup with { Name = "Plan", Edition = "" }, 3) : null;
-        Plan = drawn is null ? $"<p class=\"plan-words\">{WebUtility.HtmlEncode(Errors.Values.First())}</p>" : SpreadView.Plan(drawn, Spread.At(drawn, setup.Facing ? 1 : 0));
+        Plan = drawn is null ? $"<p class=\"plan-words\">{WebUtility.HtmlEncode(Errors.Values.First())}</p>"
+            : SpreadView.Plan(drawn, Spread.At(drawn, setup.Facing ? 1 : 0));
         return Errors.Count == 0 ? (setup, pages) : null;
     }
 }

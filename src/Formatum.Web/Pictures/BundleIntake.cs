@@ -31,16 +31,20 @@ public sealed class BundleIntake(ServerOptions options, PictureReader reader, Pr
         {
             using var bundle = BundleReader.Open(path, options.Limits);
             long room = new DriveInfo(options.DataFolder).AvailableFreeSpace;
-            if (bundle.ImageBytes + Spare > room) throw new BadBundle($"The bundle's pictures need {Megabytes(bundle.ImageBytes)}, and the server's disk has {Megabytes(room)} left. Make room, and take it in again.");
+            if (bundle.ImageBytes + Spare > room)
+                throw new BadBundle($"The bundle's pictures need {Megabytes(bundle.ImageBytes)}, and the server's disk has {Megabytes(room)} left. Make " +
+                    $"room, and take it in again.");
             var read = await Task.Run(() => Read(bundle, aside));
             var images = read.Select(r => r.Unpacked is { } unpacked ? Kept(r.Image, unpacked) : r.Image with { Path = pictures.PathOf(r.Image) }).ToList();
             var given = bundle.Publication;
             var standing = await store.AddAsync(Publication.FromParts(given.NextId, given.Parts.Where(p => p is not LinkedImage).Concat(images)));
-            return new(standing.Id, given.Setup.Name, images.Count, [.. read.Where(r => r.Unpacked is not null && r.Unpacked.ContentHash != r.Image.ContentHash).Select(r => r.Image.Name)], [.. read.Where(r => r.Unpacked is null).Select(r => r.Image.Name)]);
+            return new(standing.Id, given.Setup.Name, images.Count, [.. read.Where(r => r.Unpacked is not null && r.Unpacked.ContentHash != r.Image.ContentHash)
+                .Select(r => r.Image.Name)], [.. read.Where(r => r.Unpacked is null).Select(r => r.Image.Name)]);
         }
         catch (IOException e)
         {
-            throw new BadBundle("The bundle could not be unpacked on the server: its disk may be full, or the folder closed to it. Tell whoever runs it, and try again.", e);
+            throw new BadBundle("The bundle could not be unpacked on the server: its disk may be full, or the folder closed to it. Tell whoever runs it, " +
+                "and try again.", e);
         }
         finally
         {
@@ -61,7 +65,8 @@ public sealed class BundleIntake(ServerOptions options, PictureReader reader, Pr
         try
         {
             // Unpacking is one stream; reading what was unpacked takes longer, and goes on beside it.
-            Parallel.For(0, images.Length, new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount }, i => read[i] = Read(bundle, images[i], aside, unpacking));
+            Parallel.For(0, images.Length, new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount },
+                i => read[i] = Read(bundle, images[i], aside, unpacking));
         }
         catch (AggregateException e)
         {
@@ -97,8 +102,11 @@ public sealed class BundleIntake(ServerOptions options, PictureReader reader, Pr
     /// <exception cref="BadBundle">The bundle says something else of a file than the file itself.</exception>
     private static ReadImage SameAsSaid(LinkedImage said, LinkedImage read)
     {
-        bool same = (said.StoredWidthPx, said.StoredHeightPx, said.Orientation, said.Format, said.Bytes) == (read.StoredWidthPx, read.StoredHeightPx, read.Orientation, read.Format, read.Bytes);
-        return same ? new(said, read) : throw new BadBundle($"The bundle describes {said.Name} otherwise than its file is: {said.StoredWidthPx} x {said.StoredHeightPx} px {said.Format}, and the file has {read.StoredWidthPx} x {read.StoredHeightPx} px {read.Format}. Make it anew where it came from.");
+        bool same = (said.StoredWidthPx, said.StoredHeightPx, said.Orientation, said.Format, said.Bytes) == (read.StoredWidthPx, read.StoredHeightPx,
+            read.Orientation, read.Format, read.Bytes);
+        return same ? new(said, read) : throw new BadBundle($"The bundle describes {said.Name} otherwise than its file is: {said.StoredWidthPx} x " +
+            $"{said.StoredHeightPx} px {said.Format}, and the file has {read.StoredWidthPx} x {read.StoredHeightPx} px {read.Format}. Make it anew where " +
+            $"it came from.");
     }
 
     /// <summary>The image, linked to the file that was unpacked for it.</summary>

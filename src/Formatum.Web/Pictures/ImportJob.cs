@@ -75,7 +75,8 @@ public sealed class ImportJob
 /// <param name="Total">How many files there are, or are to come.</param>
 /// <param name="Read">Whether somebody has read its report.</param>
 /// <param name="SecondsLeft">An estimate from how long it took so far; null while too little is known.</param>
-public sealed record ImportStatus(string Id, ImportState State, bool Resumed, int Total, int Done, int CameIn, int Same, double? SecondsLeft, bool Read, ImportReport[] Report);
+public sealed record ImportStatus(string Id, ImportState State, bool Resumed, int Total, int Done, int CameIn, int Same, double? SecondsLeft, bool Read,
+    ImportReport[] Report);
 
 /// <summary>A file that did not come in and why, or one that was there already; of a job that is done, also those that came in.</summary>
 public sealed record ImportReport(string Name, int? Id, string? Error, string? SameAs);

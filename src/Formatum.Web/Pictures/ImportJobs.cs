@@ -115,7 +115,13 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
         }
         catch (Exception e) when (e is InvalidDataException or NotSupportedException or IOException)
         {
-            await AddAsync(running, new() { Name = name, Path = "", Sent = true, Error = $"The ZIP cannot be read to its end: {e.Message} Pack it again, or send the pictures as they are." });
+            await AddAsync(running, new()
+            {
+                Name = name,
+                Path = "",
+                Sent = true,
+                Error = $"The ZIP cannot be read to its end: {e.Message} Pack it again, or send the pictures as they are."
+            });
         }
         finally
         {
@@ -190,9 +196,11 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
     }
 
     /// <summary>The jobs of a publication that are under way, and those that ended while this server ran.</summary>
-    public IEnumerable<ImportStatus> Of(int publicationId) => _jobs.Values.Where(j => j.Job.PublicationId == publicationId).OrderBy(j => j.Job.Begun).Select(StatusOf);
+    public IEnumerable<ImportStatus> Of(int publicationId) => _jobs.Values.Where(j => j.Job.PublicationId == publicationId).OrderBy(j => j.Job.Begun)
+        .Select(StatusOf);
 
-    public ImportStatus? Find(int publicationId, string jobId) => _jobs.TryGetValue(jobId, out var running) && running.Job.PublicationId == publicationId ? StatusOf(running) : null;
+    public ImportStatus? Find(int publicationId, string jobId) => _jobs.TryGetValue(jobId, out var running) && running.Job.PublicationId == publicationId
+        ? StatusOf(running) : null;
 
     private static ImportStatus StatusOf(Running running)
     {
@@ -203,8 +211,10 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
             int total = job.State == ImportState.Receiving ? Math.Max(job.Items.Count, job.Expected.Count) : job.Items.Count;
             int done = job.Items.Count(i => i.IsRead || i.IsDone), left = total - done;
             double? seconds = ended ? 0 : done < 3 ? null : (DateTime.UtcNow - running.Started).TotalSeconds / done * left;
-            return new(job.Id, job.State, job.Resumed, total, done, job.Items.Count(i => i.ImageId is not null && i.SameAs is null), job.Items.Count(i => i.SameAs is not null), seconds, job.Read,
-                [.. job.Items.Where(i => i.Error is not null || i.SameAs is not null || ended).Select(i => new ImportReport(i.Name, i.ImageId, i.Error, i.SameAs))]);
+            return new(job.Id, job.State, job.Resumed, total, done, job.Items.Count(i => i.ImageId is not null && i.SameAs is null),
+                job.Items.Count(i => i.SameAs is not null), seconds, job.Read,
+                [.. job.Items.Where(i => i.Error is not null || i.SameAs is not null || ended)
+                    .Select(i => new ImportReport(i.Name, i.ImageId, i.Error, i.SameAs))]);
         }
     }
 
@@ -216,7 +226,8 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
         var end = ImportState.Stopped;
         try
         {
-            await Parallel.ForEachAsync(running.Waiting.Reader.ReadAllAsync(running.Stop.Token), new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount, CancellationToken = running.Stop.Token }, async (item, cancel) =>
+            await Parallel.ForEachAsync(running.Waiting.Reader.ReadAllAsync(running.Stop.Token),
+                new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount, CancellationToken = running.Stop.Token }, async (item, cancel) =>
             {
                 var arrival = await intake.ReadAsync(item.Path, item.Name, item.Sent, noted: true);
                 item.IsRead = true;
@@ -267,7 +278,8 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
     /// <summary>Lets go of the oldest of the jobs that have ended.</summary>
     private void Forget()
     {
-        foreach (var old in _jobs.Values.Where(j => j.Job.State is ImportState.Done or ImportState.Stopped).OrderByDescending(j => j.Job.Begun).Skip(MostEnded).ToList())
+        foreach (var old in _jobs.Values.Where(j => j.Job.State is ImportState.Done or ImportState.Stopped).OrderByDescending(j => j.Job.Begun).Skip(MostEnded)
+            .ToList())
         {
             if (!_jobs.TryRemove(old.Job.Id, out _)) continue;
             old.Stop.Dispose();
@@ -287,7 +299,8 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
         lock (running.Gate) count = running.Job.Items.Count(i => i.ImageId is not null) + batch.Count;
         try
         {
-            var linked = await intake.LinkAsync(running.Job.PublicationId, [.. batch.Select(b => b.Image)], running.Job.Maker, new EditBatch(running.Job.Id, Words.Count(count, "picture")));
+            var linked = await intake.LinkAsync(running.Job.PublicationId, [.. batch.Select(b => b.Image)], running.Job.Maker,
+                new EditBatch(running.Job.Id, Words.Count(count, "picture")));
             for (int i = 0; i < batch.Count; i++)
             {
                 batch[i].Item.SameAs = linked[i].SameAs;
@@ -360,7 +373,8 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
     private void ClearIncoming(HashSet<string> wanted)
     {
         if (!Directory.Exists(options.IncomingFolder)) return;
-        foreach (var left in new DirectoryInfo(options.IncomingFolder).EnumerateFileSystemInfos().Where(f => f.LastWriteTimeUtc < _started && !wanted.Contains(f.FullName)))
+        foreach (var left in new DirectoryInfo(options.IncomingFolder).EnumerateFileSystemInfos()
+            .Where(f => f.LastWriteTimeUtc < _started && !wanted.Contains(f.FullName)))
         {
             try
             {

@@ -12,7 +12,8 @@ namespace Formatum.Web.Pictures;
 public sealed record Arrival(string Name, LinkedImage? Image, string? Error);
 
 /// <summary>Takes pictures in: sent by a browser, or named in a folder on this machine.</summary>
-public sealed class PictureIntake(ServerOptions options, PictureReader reader, SubjectFinder finder, PublicationStore store, ILogger<PictureIntake> log) : IDisposable
+public sealed class PictureIntake(ServerOptions options, PictureReader reader, SubjectFinder finder, PublicationStore store, ILogger<PictureIntake> log)
+    : IDisposable
 {
     public const int LongestName = 255, MostFilesInFolder = 10_000;
 
@@ -61,7 +62,8 @@ public sealed class PictureIntake(ServerOptions options, PictureReader reader, S
     {
         if (images.IsEmpty) return [];
         var before = (await Store.OpenAsync(publicationId)).Publication;
-        if (before.Setup.SuggestSubjects) images = [.. await Task.Run(() => images.Select(image => image with { SuggestedSubject = Finder.Suggest(image) }).ToArray())];
+        if (before.Setup.SuggestSubjects)
+            images = [.. await Task.Run(() => images.Select(image => image with { SuggestedSubject = Finder.Suggest(image) }).ToArray())];
         var after = (await Store.EditAsync(publicationId, new LinkImages(images), Seen.Now(maker), batch)).Standing.Publication;
         var known = new Dictionary<string, LinkedImage>();
         foreach (var image in after.Images.Values.OrderBy(i => i.Id)) known.TryAdd(image.ContentHash, image);
@@ -90,7 +92,8 @@ public sealed class PictureIntake(ServerOptions options, PictureReader reader, S
     public static string NoteOf(string incoming) => incoming + ".kept";
 
     /// <summary>Where a file that was sent is kept by now; null where it is not.</summary>
-    public static string? KeptAt(string incoming) => File.Exists(NoteOf(incoming)) && File.ReadAllText(NoteOf(incoming)) is var kept && File.Exists(kept) ? kept : null;
+    public static string? KeptAt(string incoming) => File.Exists(NoteOf(incoming)) && File.ReadAllText(NoteOf(incoming)) is var kept && File.Exists(kept)
+        ? kept : null;
 
     /// <summary>Keeps what is sent until it is read.</summary>
     /// <param name="name">The file's name.</param>
@@ -119,7 +122,8 @@ public sealed class PictureIntake(ServerOptions options, PictureReader reader, S
 
     private const long MostArchiveBytes = 64L << 30;
 
-    private const string NotKept = "The picture could not be kept on the server: its disk may be full, or the folder closed to it. Tell whoever runs it, and try again.";
+    private const string NotKept = "The picture could not be kept on the server: its disk may be full, or the folder closed to it. Tell whoever runs it, " +
+        "and try again.";
 
     private ServerOptions Options { get; } = options;
     private PictureReader Reader { get; } = reader;
@@ -152,8 +156,10 @@ public sealed class PictureIntake(ServerOptions options, PictureReader reader, S
         if (!Directory.Exists(path)) throw new EditRefused("folder", $"There is no folder {folder}. Look at its spelling.");
         try
         {
-            var files = Directory.EnumerateFiles(path, "*", within ? Deep : new EnumerationOptions()).Where(f => !Path.GetFileName(f).StartsWith('.')).Order(StringComparer.OrdinalIgnoreCase).Take(MostFilesInFolder + 1).ToList();
-            if (files.Count > MostFilesInFolder) throw new EditRefused("folder", $"The folder holds more than {MostFilesInFolder} files. Split it into smaller ones.");
+            var files = Directory.EnumerateFiles(path, "*", within ? Deep : new EnumerationOptions()).Where(f => !Path.GetFileName(f).StartsWith('.'))
+                .Order(StringComparer.OrdinalIgnoreCase).Take(MostFilesInFolder + 1).ToList();
+            if (files.Count > MostFilesInFolder)
+                throw new EditRefused("folder", $"The folder holds more than {MostFilesInFolder} files. Split it into smaller ones.");
             // A link in the folder must not lead out of the roots either.
             return [.. files.Where(f => Options.PictureRoots.Any(root => IsWithin(RealPath(f), RealPath(root))))];
         }
@@ -163,7 +169,12 @@ public sealed class PictureIntake(ServerOptions options, PictureReader reader, S
         }
     }
 
-    private static readonly EnumerationOptions Deep = new() { RecurseSubdirectories = true, AttributesToSkip = FileAttributes.Hidden | FileAttributes.System | FileAttributes.ReparsePoint, MaxRecursionDepth = 20 };
+    private static readonly EnumerationOptions Deep = new()
+    {
+        RecurseSubdirectories = true,
+        AttributesToSkip = FileAttributes.Hidden | FileAttributes.System | FileAttributes.ReparsePoint,
+        MaxRecursionDepth = 20
+    };
 
     private static bool IsWithin(string path, string root) =>
         path == root || path.StartsWith(root.EndsWith(Path.DirectorySeparatorChar) ? root : root + Path.DirectorySeparatorChar, StringComparison.Ordinal);

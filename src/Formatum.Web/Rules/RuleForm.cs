@@ -40,7 +40,8 @@ public sealed class RuleForm
             BasedOn = rule?.BasedOnId,
             Default = rule is not null && publication.Setup.DefaultRuleId == rule.Id,
             Like = like?.Id,
-            Set = SettingText.All.Where(settings.IsSet).ToDictionary(s => s.ToString(), s => (string?)SettingText.Value(s, settings.Resolve(), publication.Setup.Unit)),
+            Set = SettingText.All.Where(settings.IsSet).ToDictionary(s => s.ToString(), s => (string?)SettingText.Value(s, settings.Resolve(),
+                publication.Setup.Unit)),
         };
     }
 
@@ -51,7 +52,8 @@ public sealed class RuleForm
         var now = publication.FitOfRule(ruleId ?? BasedOn);
         foreach (var setting in SettingText.All)
         {
-            if (!string.IsNullOrWhiteSpace(this[setting])) settings = settings.Over(SettingText.Read(setting, this[setting], publication.Setup.Unit, now, errors));
+            if (!string.IsNullOrWhiteSpace(this[setting]))
+                settings = settings.Over(SettingText.Read(setting, this[setting], publication.Setup.Unit, now, errors));
         }
         bool wasDefault = ruleId is not null && publication.Setup.DefaultRuleId == ruleId;
         return new()

@@ -15,9 +15,11 @@ namespace Formatum.Web.Rules;
 public static class RuleSamples
 {
     /// <summary>One large and lying, one standing, one small: between them every fit and every limit does something else.</summary>
-    private static readonly LinkedImage[] Pictures = [Picture(1, "sample-wide", 1500, 1000), Picture(2, "sample-tall", 800, 1200), Picture(3, "sample-small", 320, 320)];
+    private static readonly LinkedImage[] Pictures = [Picture(1, "sample-wide", 1500, 1000), Picture(2, "sample-tall", 800, 1200),
+        Picture(3, "sample-small", 320, 320)];
 
-    private static readonly (double Width, double Height)[] FrameSizes = [(Units.Millimetres(50), Units.Millimetres(75)), (Units.Millimetres(75), Units.Millimetres(75)), (Units.Millimetres(112), Units.Millimetres(75))];
+    private static readonly (double Width, double Height)[] FrameSizes = [(Units.Millimetres(50), Units.Millimetres(75)),
+        (Units.Millimetres(75), Units.Millimetres(75)), (Units.Millimetres(112), Units.Millimetres(75))];
 
     private static readonly double Gap = Units.Millimetres(9);
 
@@ -36,7 +38,8 @@ public static class RuleSamples
         double foot = figures ? Units.Millimetres(2) + 2 * LineHeight : 0;
         double width = FrameSizes.Sum(s => s.Width) + 2 * Gap, height = pictures.Length * (FrameSizes[0].Height + foot) + (pictures.Length - 1) * Gap;
         var svg = new StringBuilder();
-        svg.Append(CultureInfo.InvariantCulture, $"<svg class=\"samples\" viewBox=\"-2 -2 {N(width + 4)} {N(height + 4)}\" role=\"img\" aria-label=\"What the rule does to {(figures ? "three pictures" : "a picture")} in a tall, a square and a wide frame\">");
+        svg.Append(CultureInfo.InvariantCulture, $"<svg class=\"samples\" viewBox=\"-2 -2 {N(width + 4)} {N(height + 4)}\" role=\"img\" aria-label=\"What " +
+            $"the rule does to {(figures ? "three pictures" : "a picture")} in a tall, a square and a wide frame\">");
         for (int row = 0; row < pictures.Length; row++)
         {
             double x = 0, y = row * (FrameSizes[0].Height + foot + Gap);
@@ -53,7 +56,8 @@ public static class RuleSamples
                     svg.Append("<text class=\"sample-figure\">");
                     string[] lines = [.. Figures(fitted.Coverage)];
                     for (int line = 0; line < lines.Length; line++)
-                        svg.Append(CultureInfo.InvariantCulture, $"<tspan x=\"0\" y=\"{N(frame.Box.Height + (line + 1) * LineHeight)}\">{SvgWriter.Escape(lines[line])}</tspan>");
+                        svg.Append(CultureInfo.InvariantCulture,
+                            $"<tspan x=\"0\" y=\"{N(frame.Box.Height + (line + 1) * LineHeight)}\">{SvgWriter.Escape(lines[line])}</tspan>");
                     svg.Append("</text>");
                 }
                 svg.Append("</g>");
@@ -75,8 +79,16 @@ public static class RuleSamples
     {
         var frames = from p in Enumerable.Range(0, pictures.Length)
                      from s in Enumerable.Range(0, FrameSizes.Length)
-                     select new Frame { Id = p * FrameSizes.Length + s + 1, PageId = 1, Box = new(0, 0, FrameSizes[s].Width, FrameSizes[s].Height), RuleId = ruleId, ImageId = pictures[p].Id };
-        return Publication.FromParts(publication.NextId, [publication.Setup, new PageOrder([1]), new Page(1), .. frames, .. pictures, .. publication.Rules.Values]);
+                     select new Frame
+                     {
+                         Id = p * FrameSizes.Length + s + 1,
+                         PageId = 1,
+                         Box = new(0, 0, FrameSizes[s].Width, FrameSizes[s].Height),
+                         RuleId = ruleId,
+                         ImageId = pictures[p].Id
+                     };
+        return Publication.FromParts(publication.NextId, [publication.Setup, new PageOrder([1]), new Page(1), .. frames, .. pictures,
+            .. publication.Rules.Values]);
     }
 
     private static LinkedImage Picture(int id, string name, int width, int height) => new()

@@ -69,7 +69,8 @@ public sealed class RuleSheet
     public IReadOnlyList<Frame> Followers => Rule is null ? [] : field ??= [.. Cascade.Followers(Before, Rule.Id)];
 
     /// <summary>The rules based on it, directly or through others.</summary>
-    public IReadOnlyList<FittingRule> Children => Rule is null ? [] : [.. Cascade.Reach(Before, Rule.Id).Where(id => id != Rule.Id).Select(id => Before.Rules[id]).OrderBy(r => r.Name)];
+    public IReadOnlyList<FittingRule> Children => Rule is null ? [] : [.. Cascade.Reach(Before, Rule.Id).Where(id => id != Rule.Id)
+        .Select(id => Before.Rules[id]).OrderBy(r => r.Name)];
 
     /// <summary>Where a setting comes from, in words: for one that is set, what it is set over.</summary>
     public string SourceOf(FitSetting setting)
@@ -103,7 +104,8 @@ public sealed class RuleSheet
 /// <param name="Notes">What else there is to know.</param>
 /// <param name="BlockedBy">Why it cannot be done as it stands; null where it can.</param>
 public sealed record ImpactView(
-    Standing Standing, Publication After, Impact Impact, string Title, string Handler, IReadOnlyDictionary<string, string>? Values, IReadOnlyList<string> Notes, string? BlockedBy = null)
+    Standing Standing, Publication After, Impact Impact, string Title, string Handler, IReadOnlyDictionary<string, string>? Values,
+        IReadOnlyList<string> Notes, string? BlockedBy = null)
 {
     public bool Blocked => BlockedBy is not null;
 

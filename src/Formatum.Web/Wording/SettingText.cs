@@ -76,7 +76,8 @@ public static class SettingText
 
     /// <summary>A number typed by people: a decimal comma counts as a point.</summary>
     public static double? Number(string? text) =>
-        double.TryParse((text ?? "").Trim().Replace(',', '.').Replace('\u2212', '-'), NumberStyles.Float, CultureInfo.InvariantCulture, out double value) && double.IsFinite(value) ? value : null;
+        double.TryParse((text ?? "").Trim().Replace(',', '.').Replace('\u2212', '-'), NumberStyles.Float, CultureInfo.InvariantCulture, out double value)
+            && double.IsFinite(value) ? value : null;
 
     /// <summary>A share typed as a percentage, with or without its sign.</summary>
     public static double? Percentage(string? text) => Number(Without((text ?? "").Trim(), "%")) / 100;
@@ -122,7 +123,8 @@ public static class SettingText
     public static double? Length(string field, string? text, LengthUnit unit, double current, bool mayBeNegative, FieldErrors errors)
     {
         if (LengthExpression.TryRead(text, unit, current, mayBeNegative, out double points)) return points;
-        errors.Add(field, string.IsNullOrWhiteSpace(text) ? "Type a length, such as 15 mm." : $"\u201c{text}\u201d is not a length. Type a number, with a unit or arithmetic if you like: 84, 84mm, 3p6, 210mm/3, +5mm, 50%.");
+        errors.Add(field, string.IsNullOrWhiteSpace(text) ? "Type a length, such as 15 mm."
+            : $"\u201c{text}\u201d is not a length. Type a number, with a unit or arithmetic if you like: 84, 84mm, 3p6, 210mm/3, +5mm, 50%.");
         return null;
     }
 }

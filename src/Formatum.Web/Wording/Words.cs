@@ -52,14 +52,16 @@ public static class Words
 
     /// <summary>The scale; both and their relation where the picture is out of its proportions.</summary>
     public static string Scale(in Placement placement, in Coverage coverage) => placement.Flags.HasFlag(FitFlags.Stretched)
-        ? $"{Percent(placement.ScaleX)} {Times} {Percent(placement.ScaleY)} (stretched {coverage.Distortion.ToString("0.##", CultureInfo.InvariantCulture)})" : Percent(placement.ScaleX);
+        ? $"{Percent(placement.ScaleX)} {Times} {Percent(placement.ScaleY)} (stretched {coverage.Distortion.ToString("0.##", CultureInfo.InvariantCulture)})"
+            : Percent(placement.ScaleX);
 
     /// <summary>What deserves a second look about a placed picture, in sentences.</summary>
     public static IEnumerable<string> Findings(Placement placement, Coverage coverage, Setup setup)
     {
         var flags = placement.Flags;
         if (flags.HasFlag(FitFlags.NoFitBox)) yield return "The insets leave no room: natural size";
-        if (flags.HasFlag(FitFlags.Stretched)) yield return $"Stretched: width to height is {coverage.Distortion.ToString("0.###", CultureInfo.InvariantCulture)} of the picture's own";
+        if (flags.HasFlag(FitFlags.Stretched))
+            yield return $"Stretched: width to height is {coverage.Distortion.ToString("0.###", CultureInfo.InvariantCulture)} of the picture's own";
         if (flags.HasFlag(FitFlags.BareArea)) yield return "Part of the frame shows no picture";
         if (flags.HasFlag(FitFlags.HeldBack)) yield return "A limit keeps it smaller than its fit asks";
         if (flags.HasFlag(FitFlags.AboveLargestEnlargement)) yield return "Enlarged beyond the rule's limit";

@@ -7,7 +7,8 @@ namespace Formatum.Core.Tests.Arranging;
 /// <summary>Lining up, spreading out, grids, turned frames, typed lengths.</summary>
 public class ArrangingTests
 {
-    internal static readonly Gen<Box> AnyBox = Gen.Select(Gen.Double[-200, 500], Gen.Double[-200, 500], Gen.Double[10, 300], Gen.Double[10, 300], (x, y, w, h) => new Box(x, y, w, h));
+    internal static readonly Gen<Box> AnyBox = Gen.Select(Gen.Double[-200, 500], Gen.Double[-200, 500], Gen.Double[10, 300], Gen.Double[10, 300],
+        (x, y, w, h) => new Box(x, y, w, h));
     private static readonly Gen<Pose> AnyPose = Gen.Select(AnyBox, Gen.OneOf(Gen.OneOfConst(0.0, 90, 180, 270), Gen.Double[0, 360]), (b, a) => new Pose(b, a));
 
     private static Box[] After(Box[] boxes, IReadOnlyList<Vec> moves) => [.. boxes.Select((b, i) => b.Moved(moves[i].X, moves[i].Y))];
@@ -25,13 +26,15 @@ public class ArrangingTests
     });
 
     [Fact]
-    public void Spread_out_boxes_have_equal_gaps_and_doing_it_again_changes_nothing() => Gen.Select(AnyBox.Array[2, 8], Gen.Bool, Gen.Bool, Gen.Double[0, 40]).Sample((boxes, across, given, gap) =>
+    public void Spread_out_boxes_have_equal_gaps_and_doing_it_again_changes_nothing() => Gen.Select(AnyBox.Array[2, 8], Gen.Bool, Gen.Bool, Gen.Double[0, 40])
+        .Sample((boxes, across, given, gap) =>
     {
         double From(Box b) => across ? b.X : b.Y;
         double To(Box b) => across ? b.Right : b.Bottom;
         var after = After(boxes, Aligning.Distributed(boxes, across, gap: given ? gap : null));
         var order = after.OrderBy(b => From(b) + To(b)).ToArray();
-        double[] gaps = [.. order.Zip(order.Skip(1), (p, q) => From(q) - To(p))], middles = [.. order.Zip(order.Skip(1), (p, q) => (From(q) + To(q) - From(p) - To(p)) / 2)];
+        double[] gaps = [.. order.Zip(order.Skip(1), (p, q) => From(q) - To(p))], middles = [.. order.Zip(order.Skip(1),
+            (p, q) => (From(q) + To(q) - From(p) - To(p)) / 2)];
         if (gaps.Min() >= -1e-9) foreach (double g in gaps) g.ShouldBe(given ? gap : gaps[0], 1e-6);
         else foreach (double m in middles) m.ShouldBe(middles[0], 1e-6);
         // The others stay on their own line, and nothing changes its size.
@@ -55,7 +58,8 @@ public class ArrangingTests
         boxes.Length.ShouldBe(6);
         boxes.ShouldAllBe(b => b.Width == 100 && b.Height == 100);
         boxes.Select(b => (b.X, b.Y)).ShouldBe([(10, 20), (116, 20), (222, 20), (10, 130), (116, 130), (222, 130)]);
-        new FrameGrid(2, 9, 0, 10).FillColumns([new(0, 0, 80, 210), new(100, 0, 60, 210)]).ShouldBe([new(0, 0, 80, 100), new(100, 0, 60, 100), new(0, 110, 80, 100), new(100, 110, 60, 100)]);
+        new FrameGrid(2, 9, 0, 10).FillColumns([new(0, 0, 80, 210), new(100, 0, 60, 210)])
+            .ShouldBe([new(0, 0, 80, 100), new(100, 0, 60, 100), new(0, 110, 80, 100), new(100, 110, 60, 100)]);
     }
 
     [Fact]
@@ -75,7 +79,8 @@ public class ArrangingTests
 
     [Fact]
     public void Whatever_grip_of_a_turned_frame_is_drawn_the_one_across_stays_on_the_page() =>
-        Gen.Select(AnyPose, Gen.OneOfConst("nw", "n", "ne", "e", "se", "s", "sw", "w"), Gen.Double[-100, 100], Gen.Double[-100, 100], Gen.Bool).Sample((pose, name, dx, dy, fromCentre) =>
+        Gen.Select(AnyPose, Gen.OneOfConst("nw", "n", "ne", "e", "se", "s", "sw", "w"), Gen.Double[-100, 100], Gen.Double[-100, 100], Gen.Bool)
+            .Sample((pose, name, dx, dy, fromCentre) =>
         {
             var grip = Grip.Named(name)!.Value;
             double fx = fromCentre ? 0.5 : (1 - grip.X) / 2.0, fy = fromCentre ? 0.5 : (1 - grip.Y) / 2.0;
@@ -165,7 +170,8 @@ public class ArrangingTests
     {
         // A circle of four cubic curves: the usual constant 4/3 (sqrt 2 - 1) strays from it by less than 0.03 % of its radius.
         double k = 4.0 / 3 * (Math.Sqrt(2) - 1), r = 200;
-        PathPoint Point(double x, double y, double dx, double dy) => new(new(300 + r * x, 300 + r * y), new(300 + r * (x - k * dx), 300 + r * (y - k * dy)), new(300 + r * (x + k * dx), 300 + r * (y + k * dy)));
+        PathPoint Point(double x, double y, double dx, double dy) => new(new(300 + r * x, 300 + r * y), new(300 + r * (x - k * dx), 300 + r * (y - k * dy)),
+            new(300 + r * (x + k * dx), 300 + r * (y + k * dy)));
         var (box, outline) = Outlines.Free([Point(1, 0, 0, 1), Point(0, 1, -1, 0), Point(-1, 0, 0, -1), Point(0, -1, 1, 0)]);
         box.X.ShouldBe(100, 0.01);
         box.Width.ShouldBe(400, 0.01);

@@ -6,7 +6,8 @@ namespace Formatum.Core.Tests.Arranging;
 
 public class DraggingTests
 {
-    private static readonly Gen<Box> AnyBox = Gen.Select(Gen.Double[-100, 500], Gen.Double[-100, 500], Gen.Double[20, 400], Gen.Double[20, 400], (x, y, w, h) => new Box(x, y, w, h));
+    private static readonly Gen<Box> AnyBox = Gen.Select(Gen.Double[-100, 500], Gen.Double[-100, 500], Gen.Double[20, 400], Gen.Double[20, 400],
+        (x, y, w, h) => new Box(x, y, w, h));
     private static readonly Gen<Grip> AnyGrip = Gen.OneOfConst("nw", "n", "ne", "e", "se", "s", "sw", "w").Select(n => Grip.Named(n)!.Value);
 
     [Fact]
@@ -17,7 +18,8 @@ public class DraggingTests
     }
 
     [Fact]
-    public void The_side_across_from_the_grip_stays() => Gen.Select(AnyBox, AnyGrip, Gen.Double[-1000, 1000], Gen.Double[-1000, 1000]).Sample((box, grip, dx, dy) =>
+    public void The_side_across_from_the_grip_stays() => Gen.Select(AnyBox, AnyGrip, Gen.Double[-1000, 1000], Gen.Double[-1000, 1000])
+        .Sample((box, grip, dx, dy) =>
     {
         var after = Dragging.Resized(box, grip, new(dx, dy), keepRatio: false);
         if (grip.X < 0) after.Right.ShouldBe(box.Right, 1e-9);

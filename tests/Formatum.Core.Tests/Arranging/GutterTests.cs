@@ -69,7 +69,8 @@ public class GutterTests
     }
 
     [Fact]
-    public void There_and_back_is_nowhere() => Gen.Select(Gen.Int[2, 6], Gen.Int[2, 6], Gen.Double[1, 20], Gen.Double[-15, 15]).Sample((rows, columns, gap, by) =>
+    public void There_and_back_is_nowhere() => Gen.Select(Gen.Int[2, 6], Gen.Int[2, 6], Gen.Double[1, 20], Gen.Double[-15, 15])
+        .Sample((rows, columns, gap, by) =>
     {
         Box[] boxes = [.. new FrameGrid(rows, columns, gap, gap).Fill(new(0, 0, 600, 500))];
         var point = new Vec(boxes[0].Right + gap / 2, boxes[0].Centre.Y);

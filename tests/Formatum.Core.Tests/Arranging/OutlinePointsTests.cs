@@ -6,9 +6,11 @@ namespace Formatum.Core.Tests.Arranging;
 
 public class OutlinePointsTests
 {
-    private static readonly PathOutline Leaf = Outlines.Free([new(new(0, 50), new(0, 80), new(0, 20)), new(new(100, 40)), new(new(60, 100), null, new(30, 110))]).Outline;
+    private static readonly PathOutline Leaf = Outlines.Free([new(new(0, 50), new(0, 80), new(0, 20)), new(new(100, 40)),
+        new(new(60, 100), null, new(30, 110))]).Outline;
 
-    private static readonly Gen<Pose> Poses = Gen.Select(Gen.Double[-200, 200], Gen.Double[-200, 200], Gen.Double[20, 300], Gen.Double[20, 300], Gen.Double[-180, 180], (x, y, w, h, angle) => new Pose(new(x, y, w, h), angle));
+    private static readonly Gen<Pose> Poses = Gen.Select(Gen.Double[-200, 200], Gen.Double[-200, 200], Gen.Double[20, 300], Gen.Double[20, 300],
+        Gen.Double[-180, 180], (x, y, w, h, angle) => new Pose(new(x, y, w, h), angle));
 
     private static readonly Gen<Outline> Shapes = Gen.OneOfConst<Outline>(Outline.Rectangle, Outline.Ellipse, Outlines.Polygon(5), Leaf);
 
@@ -59,11 +61,13 @@ public class OutlinePointsTests
             OutlinePoints.Of(same, shape).Length.ShouldBe(OutlinePoints.Of(pose, outline).Length + 1);
             same.Box.X.ShouldBe(pose.Box.X, pose.Box.Width * 0.001 + Outline.Tolerance);
             // An ellipse becomes curves that stray from it by 0.03 %, and are flattened for measuring.
-            shape.Area(same.Box.Width, same.Box.Height).ShouldBe(outline.Area(pose.Box.Width, pose.Box.Height), pose.Box.Area * 0.001 + 2 * (pose.Box.Width + pose.Box.Height) * Outline.Tolerance);
+            shape.Area(same.Box.Width, same.Box.Height).ShouldBe(outline.Area(pose.Box.Width, pose.Box.Height),
+                pose.Box.Area * 0.001 + 2 * (pose.Box.Width + pose.Box.Height) * Outline.Tolerance);
         }, iter: 300);
     }
 
-    /// <summary>The largest error of the four-cubic circle is 2.7e-4 of the radius (Goldapp, Approximation of circular arcs by cubic polynomials, 1991; from memory).</summary>
+    /// <summary>The largest error of the four-cubic circle is 2.7e-4 of the radius (Goldapp, Approximation of circular arcs by cubic polynomials, 1991; from
+    /// memory).</summary>
     [Fact]
     public void An_ellipse_as_curves_strays_from_it_by_less_than_three_in_ten_thousand()
     {

@@ -13,7 +13,16 @@ public class SnappingTests
     /// <summary>Facing pages of 400 x 500, bleed 10, margins 50 and three columns with gutters of 12; page 2 and 3 are looked at.</summary>
     private static Publication Pages(params Box[] frames)
     {
-        var p = Publication.Create(new Setup { Name = "Snaps", PageWidth = 400, PageHeight = 500, Facing = true, Bleed = 10, Margins = new(50, 50, 50, 50), Columns = new(3, 12) }, 4);
+        var p = Publication.Create(new Setup
+        {
+            Name = "Snaps",
+            PageWidth = 400,
+            PageHeight = 500,
+            Facing = true,
+            Bleed = 10,
+            Margins = new(50, 50, 50, 50),
+            Columns = new(3, 12)
+        }, 4);
         foreach (var box in frames) p = p.Do(new MakeFrame { Page = 2, Box = box, Name = $"F{p.Frames.Count + 1}" });
         return p;
     }
@@ -22,7 +31,8 @@ public class SnappingTests
 
     public static TheoryData<double, double, string> Catches => new()
     {
-        { 2, 0, "edge of the page" }, { -8, -10, "bleed" }, { 53, 50, "margin" }, { 143, 142, "column" }, { 397, 400, "edge of the page" }, { 188, 190, "middle of the page" }, { 447, 450, "margin" },
+        { 2, 0, "edge of the page" }, { -8, -10, "bleed" }, { 53, 50, "margin" }, { 143, 142, "column" }, { 397, 400, "edge of the page" },
+            { 188, 190, "middle of the page" }, { 447, 450, "margin" },
     };
 
     [Theory]

@@ -51,7 +51,8 @@ public class EditTests
 
     public static TheoryData<string, string> Impossible => new()
     {
-        { "page", "page" }, { "width", "width" }, { "nan", "x" }, { "infinite", "height" }, { "image", "imageId" }, { "rule", "ruleId" }, { "align", "align" }, { "zoom", "recrop.zoom" }, { "name", "name" },
+        { "page", "page" }, { "width", "width" }, { "nan", "x" }, { "infinite", "height" }, { "image", "imageId" }, { "rule", "ruleId" }, { "align", "align" },
+            { "zoom", "recrop.zoom" }, { "name", "name" },
         { "frame", "frame" }, { "inset", "inset.left" },
     };
 

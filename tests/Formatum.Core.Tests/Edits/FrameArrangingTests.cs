@@ -15,7 +15,8 @@ public class FrameArrangingTests
     private static Publication Begin(int frames = 4)
     {
         var p = Publication.Create(SetupTests.A4(), 2).Do(new LinkImages([EditTests.Image("a.jpg")]));
-        for (int i = 1; i <= frames; i++) p = p.Do(new MakeFrame { Page = 1, Box = new(20 * i, 10, 60, 40), Name = $"{i}", ImageId = i == 1 ? p.Images.Keys.Single() : null });
+        for (int i = 1; i <= frames; i++)
+            p = p.Do(new MakeFrame { Page = 1, Box = new(20 * i, 10, 60, 40), Name = $"{i}", ImageId = i == 1 ? p.Images.Keys.Single() : null });
         return p;
     }
 
@@ -47,7 +48,8 @@ public class FrameArrangingTests
         p = p.Do(new ChangeFrames { FrameIds = [id], Locked = true });
         foreach (Edit edit in new Edit[]
                  {
-                     new PlaceFrames([new FramePlace(id, 1, new(0, 0, 9, 9))]), new ChangeFrames { FrameIds = [id], X = 5 }, new ChangeFrames { FrameIds = [id], Angle = 5 }, new RemoveFrames([id]),
+                     new PlaceFrames([new FramePlace(id, 1, new(0, 0, 9, 9))]), new ChangeFrames { FrameIds = [id], X = 5 },
+                         new ChangeFrames { FrameIds = [id], Angle = 5 }, new RemoveFrames([id]),
                      new FlipFrames([id], 0, true),
                  })
             Should.Throw<EditRefused>(() => edit.On(p)).Message.ShouldBe("1 is locked. Unlock it first.");
@@ -71,7 +73,13 @@ public class FrameArrangingTests
         {
             var p = Begin(1);
             int id = Id(p, "1");
-            p = p.Do(new ChangeFrames { FrameIds = [id], Angle = angle, Outline = Outlines.Polygon(5), Set = new() { AlignX = align, AlignY = 1 - align, Rotation = rotation, InsetLeft = 3, InsetTop = 5 } });
+            p = p.Do(new ChangeFrames
+            {
+                FrameIds = [id],
+                Angle = angle,
+                Outline = Outlines.Polygon(5),
+                Set = new() { AlignX = align, AlignY = 1 - align, Rotation = rotation, InsetLeft = 3, InsetTop = 5 }
+            });
             p = p.Do(new RecropFrame(id, new HandMove.Zoom(zoom, new(20, 10)), true));
             static Affine Shown(Publication q, int frame) => q.Frames[frame].Pose.ToPage.After(q.PlacementOf(q.Frames[frame])!.Value.Matrix);
             var flipped = p.Do(new FlipFrames([id], 0, across));
@@ -102,7 +110,8 @@ public class FrameArrangingTests
         copied.Frames.Values.GroupBy(f => f.GroupId).Select(g => g.Count()).ShouldBe([2, 2, 2, 2]);
         copied.Frames.Values.Where(f => f.Name == "1").Select(f => f.Box.Y).Order().ShouldBe([10, 60, 110, 160]);
         var grid = p.Do(new RepeatFrames([Id(p, "1")], 0, new(70, 45), 2, 3));
-        grid.Frames.Values.Where(f => f.Name == "1").Select(f => (f.Box.X, f.Box.Y)).Order().ShouldBe([(20, 10), (20, 55), (20, 100), (90, 10), (90, 55), (90, 100), (160, 10), (160, 55), (160, 100)]);
+        grid.Frames.Values.Where(f => f.Name == "1").Select(f => (f.Box.X, f.Box.Y)).Order()
+            .ShouldBe([(20, 10), (20, 55), (20, 100), (90, 10), (90, 55), (90, 100), (160, 10), (160, 55), (160, 100)]);
         Should.Throw<EditRefused>(() => new RepeatFrames([Id(p, "1")], 0, new(1, 1), 2000).On(p)).Errors[0].Field.ShouldBe("count");
         Should.Throw<EditRefused>(() => new RepeatFrames([Id(p, "1")], 0, new(double.NaN, 1), 1).On(p)).Errors[0].Field.ShouldBe("by");
     }
@@ -132,7 +141,19 @@ public class FrameArrangingTests
     {
         var p = Begin(0);
         Should.Throw<EditRefused>(() => new MakeFrames(0, [new(0, 0, -3, 5)], Outline.Rectangle, null).On(p)).Errors[0].Field.ShouldBe("grid");
-        Should.Throw<EditRefused>(() => new MakeFrame { Page = 1, Box = new(0, 0, 9, 9), Outline = new PolygonOutline([new(0, 0), new(1, 1)]) }.On(p)).Errors[0].Field.ShouldBe("outline");
-        Should.Throw<EditRefused>(() => new MakeFrame { Page = 1, Box = new(0, 0, 9, 9), Outline = new PathOutline([new(new(0, 0)), new(new(double.NaN, 1)), new(new(1, 0))]) }.On(p)).Errors[0].Field.ShouldBe("outline");
+        Should.Throw<EditRefused>(() => new MakeFrame
+        {
+            Page = 1,
+            Box = new(0, 0, 9, 9),
+            Outline = new PolygonOutline([new(0, 0),
+            new(1, 1)])
+        }.On(p)).Errors[0].Field.ShouldBe("outline");
+        Should.Throw<EditRefused>(() => new MakeFrame
+        {
+            Page = 1,
+            Box = new(0, 0, 9, 9),
+            Outline = new PathOutline([new(new(0, 0)), new(new(double.NaN, 1)),
+            new(new(1, 0))])
+        }.On(p)).Errors[0].Field.ShouldBe("outline");
     }
 }

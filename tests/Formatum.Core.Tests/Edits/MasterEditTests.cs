@@ -38,8 +38,10 @@ public class MasterEditTests
     {
         var p = Publication.Create(SetupTests.A4() with { Facing = true }, pages);
         p = p.With(new([new(Picture.Key, null, Picture)])).Do(new MakeMaster("Product page"));
-        p = p.Do(new MakeFrame { Page = Verso, Box = new(30, 40, 100, 80), Name = "large" }).Do(new MakeFrame { Page = Verso, Box = new(30, 200, 60, 50), Name = "small" });
-        return p.Do(new MakeFrame { Page = Recto, Box = new(300, 40, 100, 80), Name = "large" }).Do(new MakeFrame { Page = Recto, Box = new(340, 200, 60, 50), Name = "small" });
+        p = p.Do(new MakeFrame { Page = Verso, Box = new(30, 40, 100, 80), Name = "large" })
+            .Do(new MakeFrame { Page = Verso, Box = new(30, 200, 60, 50), Name = "small" });
+        return p.Do(new MakeFrame { Page = Recto, Box = new(300, 40, 100, 80), Name = "large" })
+            .Do(new MakeFrame { Page = Recto, Box = new(340, 200, 60, 50), Name = "small" });
     }
 
     private static MasterPage Master(Publication p, int which = 0) => p.Masters.Values.ElementAt(which);
@@ -68,7 +70,12 @@ public class MasterEditTests
     public void What_is_changed_on_the_master_is_changed_on_its_pages_but_where_something_was_done_there()
     {
         var p = Based(Begin(), 2, 4);
-        p = Moved(p, Named(p, 2, "large"), 77).Do(new ChangeFrames { FrameIds = [Named(p, 4, "large").Id], ImageId = new(Picture.Id), Recrop = new(1.5, null) });
+        p = Moved(p, Named(p, 2, "large"), 77).Do(new ChangeFrames
+        {
+            FrameIds = [Named(p, 4, "large").Id],
+            ImageId = new(Picture.Id),
+            Recrop = new(1.5, null)
+        });
         p = p.Do(new DefineRule { Name = "Whole", Settings = new() { Fit = FitKind.Fit } });
         int rule = p.Rules.Keys.Single();
         p = p.Do(new ChangeFrames { FrameIds = [Named(p, Verso, "large").Id], X = 50, Y = 41, Width = 90, RuleId = new(rule) });
@@ -125,7 +132,13 @@ public class MasterEditTests
     [Fact]
     public void A_text_frame_without_words_is_written_on_each_page()
     {
-        var p = Based(Begin(), 2).Do(new MakeFrame { Page = Verso, Box = new(30, 500, 100, 20), Name = "caption", Text = FrameText.Empty(TextStyle.Usual with { Size = 14 }) });
+        var p = Based(Begin(), 2).Do(new MakeFrame
+        {
+            Page = Verso,
+            Box = new(30, 500, 100, 20),
+            Name = "caption",
+            Text = FrameText.Empty(TextStyle.Usual with { Size = 14 })
+        });
         Named(p, 2, "caption").Text!.Paragraphs[0].Style.Size.ShouldBe(14);
         p = p.Do(new ChangeFrames { FrameIds = [Named(p, 2, "caption").Id], Text = Words("A mug") });
         p = Moved(p, Named(p, Verso, "caption"), 44);
@@ -152,7 +165,8 @@ public class MasterEditTests
     public void A_page_that_comes_to_another_master_fills_its_places_first_for_first()
     {
         var p = Based(Begin(), 2);
-        p = p.Do(new ChangeFrames { FrameIds = [Named(p, 2, "large").Id], ImageId = new(Picture.Id) }).Do(new MakeMaster("Opener")).Do(new MakeFrame { Page = -4, Box = new(5, 6, 500, 700), Name = "wide" });
+        p = p.Do(new ChangeFrames { FrameIds = [Named(p, 2, "large").Id], ImageId = new(Picture.Id) }).Do(new MakeMaster("Opener"))
+            .Do(new MakeFrame { Page = -4, Box = new(5, 6, 500, 700), Name = "wide" });
         p = p.Do(new BasePages([2], Master(p, 1).Id));
         On(p, 2).Select(f => (f.Name, f.Box, f.ImageId)).ShouldBe([("wide", new Box(5, 6, 500, 700), (int?)Picture.Id)]);
         var off = p.Do(new BasePages([2], null));
@@ -176,7 +190,9 @@ public class MasterEditTests
     public void A_master_is_made_like_a_page_which_it_then_takes_on()
     {
         var p = Publication.Create(SetupTests.A4() with { Facing = true, Margins = new(10, 10, 50, 20) }, 3).With(new([new(Picture.Key, null, Picture)]));
-        p = p.Do(new MakeFrame { Page = 3, Box = new(50, 40, 100, 80), ImageId = Picture.Id }).Do(new MakeFrame { Page = 3, Box = new(50, 800, 300, 20), Text = Words("{page}") }).Do(new MakeFrame { Page = 3, Box = new(50, 120, 100, 12), Text = Words("A mug") });
+        p = p.Do(new MakeFrame { Page = 3, Box = new(50, 40, 100, 80), ImageId = Picture.Id })
+            .Do(new MakeFrame { Page = 3, Box = new(50, 800, 300, 20), Text = Words("{page}") })
+            .Do(new MakeFrame { Page = 3, Box = new(50, 120, 100, 12), Text = Words("A mug") });
         p = p.Do(new MakeMaster(" Product page ", [3], BaseThem: true));
         Master(p).Name.ShouldBe("Product page");
         On(p, Recto).Select(f => (f.Box.X, f.IsEmpty)).ShouldBe([(50, true), (50, true), (50, false)]);
@@ -234,7 +250,9 @@ public class MasterEditTests
                     10 when frame is not null => new RemoveFrames([frame.Id]),
                     11 => new ChangeSetup(p.Setup with { Facing = !p.Setup.Facing, FirstFolio = 1 + x % 2 }),
                     12 when frame is { MasterFrameId: not null } => new FollowMaster([frame.Id]),
-                    13 when frame is not null && Spread.At(p, Spread.IndexOfPage(p, p.NumberOf(frame.PageId))).Pages.Any(open => open.Page.Id == frame.PageId) => new RepeatFrames([frame.Id], Spread.IndexOfPage(p, p.NumberOf(frame.PageId)), new(x, 5), 1),
+                    13 when frame is not null && Spread.At(p, Spread.IndexOfPage(p,
+                        p.NumberOf(frame.PageId))).Pages.Any(open => open.Page.Id == frame.PageId) => new RepeatFrames([frame.Id],
+                        Spread.IndexOfPage(p, p.NumberOf(frame.PageId)), new(x, 5), 1),
                     _ => null,
                 };
                 if (edit is null) continue;
@@ -254,5 +272,6 @@ public class MasterEditTests
         }, iter: 200);
     }
 
-    private static ImmutableArray<string> PartsOf(Publication p) => [.. p.Parts.Select(part => $"{part.Key} {PartJson.Write(part)}").Order(StringComparer.Ordinal)];
+    private static ImmutableArray<string> PartsOf(Publication p) => [.. p.Parts.Select(part => $"{part.Key} {PartJson.Write(part)}")
+        .Order(StringComparer.Ordinal)];
 }

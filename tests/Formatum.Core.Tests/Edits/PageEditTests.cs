@@ -16,7 +16,8 @@ public class PageEditTests
     }
 
     /// <summary>What lies on each page, in order.</summary>
-    private static string[] Read(Publication p) => [.. p.Order.Ids.Select(id => string.Join('+', p.FramesOnPage(id).Select(f => f.Name.Replace("on ", "", StringComparison.Ordinal))))];
+    private static string[] Read(Publication p) => [.. p.Order.Ids.Select(id => string.Join('+', p.FramesOnPage(id)
+        .Select(f => f.Name.Replace("on ", "", StringComparison.Ordinal))))];
 
     [Fact]
     public void Pages_are_added_moved_copied_and_removed_with_what_is_on_them()
@@ -34,12 +35,14 @@ public class PageEditTests
         removed.Frames.Count.ShouldBe(4);
     }
 
-    /// <summary>Worked by hand: from a page of 400 x 600 with margins of 40 to one of 800 x 600 with margins of 40, the type area grows from 320 to 720 across.</summary>
+    /// <summary>Worked by hand: from a page of 400 x 600 with margins of 40 to one of 800 x 600 with margins of 40, the type area grows from 320 to 720
+    /// across.</summary>
     [Fact]
     public void Frames_scale_move_or_stay_as_their_pages_change()
     {
         var setup = new Setup { Name = "T", PageWidth = 400, PageHeight = 600, Margins = new(40, 40, 40, 40) };
-        var p = Publication.Create(setup, 3).Do(new MakeFrame { Page = 1, Box = new(40, 40, 320, 100) }).Do(new MakeFrame { Page = 3, Box = new(100, 500, 50, 50) });
+        var p = Publication.Create(setup, 3).Do(new MakeFrame { Page = 1, Box = new(40, 40, 320, 100) })
+            .Do(new MakeFrame { Page = 3, Box = new(100, 500, 50, 50) });
         var wide = setup with { PageWidth = 800 };
         Frame First(Publication after) => after.Frames.Values.MinBy(f => f.Id)!;
         First(p.Do(new ChangeSetup(wide, FramesAtResize.Scale))).Box.ShouldBe(new(400 - 320, 40, 640, 100));
@@ -65,7 +68,13 @@ public class PageEditTests
         p = p.Do(new MakeFrame { Page = 2, Box = new(20, 40, 100, 50), Name = "within" });
         p = p.Do(new MakeFrame { Page = 2, Box = new(w - 160, 40, 100, 50), Name = "to the fold" });
         p = p.Do(new MakeFrame { Page = 2, Box = new(-9, 200, w / 2, 300), Name = "bleeds" });
-        p = p.Do(new MakeFrame { Page = 2, Box = new(4, 800, 12, 10), Name = "folio", Text = Formatum.Core.Stories.FrameText.Empty(Formatum.Core.Stories.TextStyle.Usual) });
+        p = p.Do(new MakeFrame
+        {
+            Page = 2,
+            Box = new(4, 800, 12, 10),
+            Name = "folio",
+            Text = Formatum.Core.Stories.FrameText.Empty(Formatum.Core.Stories.TextStyle.Usual)
+        });
         return p.Do(new GroupFrames([.. p.Frames.Keys.Order().Take(2)], true));
     }
 

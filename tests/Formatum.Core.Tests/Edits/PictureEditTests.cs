@@ -64,7 +64,8 @@ public class PictureEditTests
     }
 
     [Fact]
-    public void A_recrop_survives_another_size_another_rule_another_picture_and_is_undone_to_the_bit() => Gen.Select(Gen.Double[1.1, 4], Gen.Double[-40, 40], Gen.Double[-40, 40], Gen.Double[20, 500], Gen.Double[20, 500]).Sample((zoom, x, y, width, height) =>
+    public void A_recrop_survives_another_size_another_rule_another_picture_and_is_undone_to_the_bit() =>
+        Gen.Select(Gen.Double[1.1, 4], Gen.Double[-40, 40], Gen.Double[-40, 40], Gen.Double[20, 500], Gen.Double[20, 500]).Sample((zoom, x, y, width, height) =>
     {
         var (p, id) = Placed();
         p = p.Do(new RecropFrame(id, new HandMove.Zoom(zoom, new(80, 50)), true)).Do(new RecropFrame(id, new HandMove.Pan(new(x, y)), true));
@@ -145,7 +146,8 @@ public class PictureEditTests
     [InlineData(FrameTakes.NaturalSize)]
     [InlineData(FrameTakes.Ratio)]
     public void A_frame_takes_the_measure_of_its_picture_and_keeps_its_reference_point(FrameTakes takes) => Gen.Select(
-        Gen.OneOfConst(Enum.GetValues<FitKind>()), Gen.OneOfConst(0.0, 0.5, 1), Gen.OneOfConst(0.0, 0.5, 1), Gen.Double[0, 10], Gen.OneOfConst(0.0, 90, 20), Gen.Double[0.7, 2]).Sample((fit, u, v, inset, rotation, zoom) =>
+        Gen.OneOfConst(Enum.GetValues<FitKind>()), Gen.OneOfConst(0.0, 0.5, 1), Gen.OneOfConst(0.0, 0.5, 1), Gen.Double[0, 10], Gen.OneOfConst(0.0, 90, 20),
+            Gen.Double[0.7, 2]).Sample((fit, u, v, inset, rotation, zoom) =>
     {
         var (p, id) = Placed(new() { Fit = fit, InsetLeft = inset, InsetTop = 2 * inset, Rotation = rotation });
         p = p.Do(new RecropFrame(id, new HandMove.Zoom(zoom, new(50, 50)), false));

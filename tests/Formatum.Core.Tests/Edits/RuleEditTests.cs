@@ -109,7 +109,14 @@ public class RuleEditTests
         var frame = FrameNamed(p, "one");
         var fit = p.FitOf(frame);
         int leaf = Rule(p, "Leaf");
-        p = p.Do(new DefineRule { RuleId = leaf, Name = "Leaf", BasedOnId = p.Rules[leaf].BasedOnId, Settings = frame.Own.Over(p.Rules[leaf].Settings), LikeFrameId = frame.Id });
+        p = p.Do(new DefineRule
+        {
+            RuleId = leaf,
+            Name = "Leaf",
+            BasedOnId = p.Rules[leaf].BasedOnId,
+            Settings = frame.Own.Over(p.Rules[leaf].Settings),
+            LikeFrameId = frame.Id
+        });
         FrameNamed(p, "one").Own.IsOpen.ShouldBeTrue();
         p.FitOf(FrameNamed(p, "one")).ShouldBe(fit);
         p.FitOf(FrameNamed(p, "two")).Rotation.ShouldBe(7);
@@ -144,7 +151,13 @@ public class RuleEditTests
     {
         var p = Publication.Create(SetupTests.A4(), 1);
         for (int i = 0; i < Cascade.LongestChain; i++)
-            p = p.Do(new DefineRule { Name = $"r{i}", BasedOnId = i == 0 ? null : Rule(p, $"r{i - 1}"), Settings = i == 0 ? new() { Rotation = 8 } : FitSettings.Open });
+            p = p.Do(new DefineRule
+            {
+                Name = $"r{i}",
+                BasedOnId = i == 0 ? null : Rule(p, $"r{i - 1}"),
+                Settings = i == 0 ? new() { Rotation = 8 }
+                : FitSettings.Open
+            });
         p.FitOfRule(Rule(p, "r49")).Rotation.ShouldBe(8);
         Should.Throw<EditRefused>(() => new DefineRule { Name = "r50", BasedOnId = Rule(p, "r49") }.On(p)).Errors[0].Field.ShouldBe("basedOnId");
     }
@@ -167,6 +180,17 @@ public class RuleEditTests
     {
         var p = Begin();
         Should.Throw<EditRefused>(() => new DefineRule { Name = "Bad", Settings = new() { Rotation = rotation } }.On(p)).Errors[0].Field.ShouldBe(field);
-        Should.Throw<EditRefused>(() => new DefineRule { Name = "Bad", Settings = new() { InsetLeft = 1e9, AlignX = -1, SmallestPpi = -1, LargestCrop = 2, LargestEnlargement = double.NaN } }.On(p)).Errors.Length.ShouldBe(5);
+        Should.Throw<EditRefused>(() => new DefineRule
+        {
+            Name = "Bad",
+            Settings = new()
+            {
+                InsetLeft = 1e9,
+                AlignX = -1,
+                SmallestPpi = -1,
+                LargestCrop = 2,
+                LargestEnlargement = double.NaN
+            }
+        }.On(p)).Errors.Length.ShouldBe(5);
     }
 }

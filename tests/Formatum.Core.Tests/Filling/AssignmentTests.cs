@@ -60,9 +60,11 @@ public sealed class AssignmentTests
         ours.IsProved(costs, 1e-9).ShouldBeTrue();
     }
 
-    /// <summary>Linear programming duality: prices that nowhere come to more than the cost, and together come to the total, prove that it is the least.</summary>
+    /// <summary>Linear programming duality: prices that nowhere come to more than the cost, and together come to the total, prove that it is the
+    /// least.</summary>
     [Fact]
-    public void Every_answer_brings_its_proof() => Gen.Select(Gen.Int[1, 90], Gen.Int[1, 90], Gen.Int[1, 5], Gen.Int[0, int.MaxValue]).Sample((rows, columns, kinds, seed) =>
+    public void Every_answer_brings_its_proof() => Gen.Select(Gen.Int[1, 90], Gen.Int[1, 90], Gen.Int[1, 5], Gen.Int[0, int.MaxValue])
+        .Sample((rows, columns, kinds, seed) =>
     {
         var random = new Random(seed);
         var some = Table(kinds, kinds, (_, _) => random.NextDouble());

@@ -11,16 +11,22 @@ namespace Formatum.Core.Tests.Filling;
 public sealed class PouringTests
 {
     private static Publication New(int pages = 1, bool facing = false, bool bindsRight = false) =>
-        Publication.Create(new Setup { Name = "T", PageWidth = 600, PageHeight = 800, Facing = facing, BindsRight = bindsRight, Margins = new(0, 0, 0, 0) }, pages);
+        Publication.Create(new Setup { Name = "T", PageWidth = 600, PageHeight = 800, Facing = facing, BindsRight = bindsRight, Margins = new(0, 0, 0, 0) },
+            pages);
 
     private static Publication Do(Publication p, Edit edit) => p.With(edit.On(p));
 
     private static Publication Frame(Publication p, int page, double x, double y, double width = 100, double height = 100, string name = "") =>
         Do(p, new MakeFrame { Page = page, Box = new(x, y, width, height), Name = name });
 
-    private static LinkedImage Image(string name, int width, int height) => Edits.EditTests.Image(name, width, height) with { StoredPpiX = 300, StoredPpiY = 300 };
+    private static LinkedImage Image(string name, int width, int height) => Edits.EditTests.Image(name, width, height) with
+    {
+        StoredPpiX = 300,
+        StoredPpiY = 300
+    };
 
-    private static Publication Images(Publication p, params (int Width, int Height)[] sizes) => Do(p, new LinkImages([.. sizes.Select((s, i) => Image($"i{i}", s.Width, s.Height))]));
+    private static Publication Images(Publication p, params (int Width, int Height)[] sizes) =>
+        Do(p, new LinkImages([.. sizes.Select((s, i) => Image($"i{i}", s.Width, s.Height))]));
 
     private static int[] ImageIds(Publication p) => [.. p.Images.Keys.Order()];
 
@@ -39,7 +45,9 @@ public sealed class PouringTests
         // However a picture is placed, it leaves the tray.
         Do(after, new MakeFrame { Page = 1, Box = new(0, 300, 50, 50), ImageId = images[2] }).Tray.ImageIds.ShouldBeEmpty();
         Do(after, new ChangeFrames { FrameIds = [frames[0]], ImageId = new(images[2]) }).Tray.ImageIds.ShouldBeEmpty();
-        Do(after, new MakeFrames(0, [new(0, 300, 50, 50), new(60, 300, 50, 50)], Outline.Rectangle, null) { ImageIds = [images[2]] }).Tray.ImageIds.ShouldBeEmpty();
+        Do(after, new MakeFrames(0, [new(0, 300, 50, 50), new(60, 300, 50, 50)], Outline.Rectangle,
+            null)
+        { ImageIds = [images[2]] }).Tray.ImageIds.ShouldBeEmpty();
     }
 
     [Fact]
@@ -122,7 +130,11 @@ public sealed class PouringTests
         p.Frames[FrameIds(p)[1]].ImageId.ShouldBe(ids[2]);
         p.Frames[FrameIds(p)[0]].ImageId.ShouldBe(ids[1]);
         p.Tray.ImageIds.ShouldBe([ids[0]]);
-        Should.Throw<EditRefused>(() => Do(p, new PourImages { ImageIds = [ids[0]], FrameIds = [.. FrameIds(p)] })).Message.ShouldContain("no empty placeholder");
+        Should.Throw<EditRefused>(() => Do(p, new PourImages
+        {
+            ImageIds = [ids[0]],
+            FrameIds = [.. FrameIds(p)]
+        })).Message.ShouldContain("no empty placeholder");
     }
 
     [Fact]
@@ -185,9 +197,21 @@ public sealed class PouringTests
             p = Frame(p, page, 10, 300, name: "C");
         }
         if (facing) p = Do(p, new RemoveFrames([FrameIds(p)[5]]));
-        p = Do(p, new MakeFrame { Page = layout[0], Box = new(0, 700, 100, 20), Text = Core.Stories.FrameText.Empty(Core.Stories.TextStyle.Usual), Name = "Price" });
+        p = Do(p, new MakeFrame
+        {
+            Page = layout[0],
+            Box = new(0, 700, 100, 20),
+            Text = Core.Stories.FrameText.Empty(Core.Stories.TextStyle.Usual),
+            Name = "Price"
+        });
         var images = ImageIds(p);
-        var pour = new PourImages { ImageIds = [.. images], FrameIds = [.. FrameIds(p).Where(f => p.Frames[f].IsPlaceholder)], LayoutPages = [.. layout], RemoveLeftovers = false };
+        var pour = new PourImages
+        {
+            ImageIds = [.. images],
+            FrameIds = [.. FrameIds(p).Where(f => p.Frames[f].IsPlaceholder)],
+            LayoutPages = [.. layout],
+            RemoveLeftovers = false
+        };
         var poured = Do(p, pour);
         poured.PageCount.ShouldBe(facing ? pages + 2 : after);
         ReadingOrder.Of(poured, poured.Frames.Values).Where(f => f.ImageId is not null).Select(f => f.ImageId!.Value).ShouldBe(images);
@@ -208,8 +232,10 @@ public sealed class PouringTests
         p = Do(p, new MakeFrame { Page = 1, Box = new(0, 0, 100, 100), ImageId = ids[0] });
         p = Do(p, new PourImages { ImageIds = [ids[1], ids[2]], FrameIds = [], LayoutPages = [1] });
         p.PageCount.ShouldBe(3);
-        var sealedPage = Do(Do(p, new MakeFrame { Page = 1, Box = new(0, 300, 50, 50), ImageId = ids[2], Name = "Seal" }), new ChangeFrames { FrameIds = [FrameIds(p)[^1] + 1], Locked = true });
-        Do(sealedPage, new PourImages { ImageIds = [ids[1]], FrameIds = [], LayoutPages = [1] }).Frames.Values.Where(f => f.Name == "Seal").Select(f => f.ImageId).ShouldBe([ids[2], ids[2]]);
+        var sealedPage = Do(Do(p, new MakeFrame { Page = 1, Box = new(0, 300, 50, 50), ImageId = ids[2], Name = "Seal" }),
+            new ChangeFrames { FrameIds = [FrameIds(p)[^1] + 1], Locked = true });
+        Do(sealedPage, new PourImages { ImageIds = [ids[1]], FrameIds = [], LayoutPages = [1] }).Frames.Values.Where(f => f.Name == "Seal")
+            .Select(f => f.ImageId).ShouldBe([ids[2], ids[2]]);
         ReadingOrder.Of(p, p.Frames.Values).Select(f => f.ImageId).ShouldBe([ids[0], ids[1], ids[2]]);
     }
 

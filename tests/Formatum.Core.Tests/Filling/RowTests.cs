@@ -28,7 +28,14 @@ public sealed class RowTests
 
     private static Table Pots(params string[] rows) => new(["Picture", "Piece", "Note"], [.. rows.Select(r => r.Split('|').ToImmutableArray())]);
 
-    private static PourRows Rows(Publication p, Table table, bool keep = true) => new() { Table = table, Targets = RowPlan.Guess(table, p.Frames.Values), FirstPage = 1, LastPage = 1, LayoutPages = keep ? [1] : [] };
+    private static PourRows Rows(Publication p, Table table, bool keep = true) => new()
+    {
+        Table = table,
+        Targets = RowPlan.Guess(table, p.Frames.Values),
+        FirstPage = 1,
+        LastPage = 1,
+        LayoutPages = keep ? [1] : []
+    };
 
     private static string[] Read(Publication p, string name) =>
         [.. ReadingOrder.Of(p, p.Frames.Values.Where(f => f.Name == name)).Select(f => f.Text?.Plain ?? (f.ImageId is { } id ? p.Images[id].Name : "-"))];
@@ -53,7 +60,8 @@ public sealed class RowTests
         var (after, places, findings) = Rows(p, Pots("gone.jpg|Mug|x", "|Jug|x", "pot-1|Bowl|x", "pot-1.png||x")).Proposal(p);
         findings.Select(f => (f.Row, f.Column, f.Words)).ShouldBe(
         [
-            (1, "Picture", "There is no picture named gone.jpg."), (2, "Picture", "The cell is empty."), (3, "Picture", "Several pictures are named pot-1."), (4, "Piece", "The cell is empty."),
+            (1, "Picture", "There is no picture named gone.jpg."), (2, "Picture", "The cell is empty."), (3, "Picture", "Several pictures are named pot-1."),
+                (4, "Piece", "The cell is empty."),
         ]);
         Read(after, "Picture").ShouldBe(["-", "-", "-", "pot-1.png"]);
         places.Length.ShouldBe(5);
@@ -89,7 +97,8 @@ public sealed class RowTests
     public void A_new_edition_keeps_the_layout_and_what_was_asked(bool pictures, bool texts)
     {
         var p = Layout();
-        int picture = p.Images.Keys.Min(), frame = p.Frames.Values.First(f => f.Name == "Picture").Id, locked = p.Frames.Values.Last(f => f.Name == "Picture").Id;
+        int picture = p.Images.Keys.Min(), frame = p.Frames.Values.First(f => f.Name == "Picture").Id,
+            locked = p.Frames.Values.Last(f => f.Name == "Picture").Id;
         p = Do(p, new ChangeFrames { FrameIds = [frame, locked], ImageId = new(picture) });
         p = Do(p, new ChangeFrames { FrameIds = [locked], Locked = true });
         var next = EditionMaker.Make(p, "T", "Spring", new(pictures, texts));

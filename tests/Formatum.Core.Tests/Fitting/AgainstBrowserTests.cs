@@ -21,7 +21,8 @@ public sealed class AgainstBrowserTests(AgainstBrowserTests.OneBrowser one) : IC
     private static string N(double value) => value.ToString("R", CultureInfo.InvariantCulture);
 
     private static Affine Ours(double width, double height, double a, double b, FitKind fit, double alignX, double alignY) =>
-        Fitter.Place(width, height, Outline.Rectangle, new Picture(a, b, 72, 72), ResolvedFit.Default with { Fit = fit, AlignX = alignX, AlignY = alignY }, null, Recrop.None).Matrix;
+        Fitter.Place(width, height, Outline.Rectangle, new Picture(a, b, 72, 72), ResolvedFit.Default with { Fit = fit, AlignX = alignX, AlignY = alignY },
+            null, Recrop.None).Matrix;
 
     [Fact]
     public void Fill_Fit_and_Stretch_place_as_preserveAspectRatio_does_in_nine_alignments()
@@ -38,7 +39,8 @@ public sealed class AgainstBrowserTests(AgainstBrowserTests.OneBrowser one) : IC
         foreach (var c in cases)
         {
             string ratio = c.Fit == FitKind.Stretch ? "none" : $"x{names[c.X]}Y{names[c.Y]} {(c.Fit == FitKind.Fill ? "slice" : "meet")}";
-            html.Append(CultureInfo.InvariantCulture, $"<svg width='{N(c.W)}' height='{N(c.H)}' viewBox='0 0 {c.A} {c.B}' preserveAspectRatio='{ratio}'><rect class='i' width='{c.A}' height='{c.B}'/></svg>");
+            html.Append(CultureInfo.InvariantCulture, $"<svg width='{N(c.W)}' height='{N(c.H)}' viewBox='0 0 {c.A} {c.B}' " +
+                $"preserveAspectRatio='{ratio}'><rect class='i' width='{c.A}' height='{c.B}'/></svg>");
         }
         Open(html.Append("</svg>").ToString());
 
@@ -64,7 +66,8 @@ public sealed class AgainstBrowserTests(AgainstBrowserTests.OneBrowser one) : IC
     public void Five_fits_paint_as_object_fit_and_object_position_do()
     {
         const int Cell = 100, Columns = 12, PerPage = 96;
-        var fits = new[] { (FitKind.Fill, "cover"), (FitKind.Fit, "contain"), (FitKind.Stretch, "fill"), (FitKind.Natural, "none"), (FitKind.Shrink, "scale-down") };
+        var fits = new[] { (FitKind.Fill, "cover"), (FitKind.Fit, "contain"), (FitKind.Stretch, "fill"), (FitKind.Natural, "none"),
+            (FitKind.Shrink, "scale-down") };
         var random = new Random(21);
         int compared = 0;
         for (int sheet = 0; sheet < 3; sheet++)
@@ -116,7 +119,9 @@ public sealed class AgainstBrowserTests(AgainstBrowserTests.OneBrowser one) : IC
     };
 
     private static string Quarters(int a, int b) => "data:image/svg+xml," + Uri.EscapeDataString(
-        $"<svg xmlns='http://www.w3.org/2000/svg' width='{a}' height='{b}' viewBox='0 0 2 2' preserveAspectRatio='none' shape-rendering='crispEdges'><path fill='#f00' d='M0 0h1v1H0z'/><path fill='#0f0' d='M1 0h1v1H1z'/><path fill='#00f' d='M0 1h1v1H0z'/><path fill='#ff0' d='M1 1h1v1H1z'/></svg>");
+        $"<svg xmlns='http://www.w3.org/2000/svg' width='{a}' height='{b}' viewBox='0 0 2 2' preserveAspectRatio='none' " +
+            $"shape-rendering='crispEdges'><path fill='#f00' d='M0 0h1v1H0z'/><path fill='#0f0' d='M1 0h1v1H1z'/><path fill='#00f' d='M0 1h1v1H0z'/><path " +
+            $"fill='#ff0' d='M1 1h1v1H1z'/></svg>");
 
     private void Open(string html)
     {

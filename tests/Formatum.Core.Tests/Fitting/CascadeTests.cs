@@ -16,7 +16,14 @@ public class CascadeTests
         return (p, p.Rules.Values.Single(r => r.Name == name).Id);
     }
 
-    private static Frame FrameWith(Publication p, int? ruleId, FitSettings own) => new() { Id = 999, PageId = p.Order.Ids[0], Box = new(0, 0, 10, 10), RuleId = ruleId, Own = own };
+    private static Frame FrameWith(Publication p, int? ruleId, FitSettings own) => new()
+    {
+        Id = 999,
+        PageId = p.Order.Ids[0],
+        Box = new(0, 0, 10, 10),
+        RuleId = ruleId,
+        Own = own
+    };
 
     [Fact]
     public void The_nearest_setting_wins_default_then_chain_then_frame()
@@ -31,7 +38,13 @@ public class CascadeTests
         fit.ShouldBe(ResolvedFit.Default with { Fit = FitKind.Fit, AlignX = 0.2, AlignY = 0.9, Inset = new(3, 0, 0, 0), Rotation = 5 });
         // Clearing what was set on the frame gives what it inherits.
         p.FitOf(FrameWith(p, leaf, FitSettings.Open)).Inset.Top.ShouldBe(2);
-        p.FitOf(FrameWith(p, null, FitSettings.Open)).ShouldBe(ResolvedFit.Default with { Fit = FitKind.Fit, AlignX = 0, Inset = new(1, 0, 0, 0), Rotation = 5 });
+        p.FitOf(FrameWith(p, null, FitSettings.Open)).ShouldBe(ResolvedFit.Default with
+        {
+            Fit = FitKind.Fit,
+            AlignX = 0,
+            Inset = new(1, 0, 0, 0),
+            Rotation = 5
+        });
     }
 
     [Fact]

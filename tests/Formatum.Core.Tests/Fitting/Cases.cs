@@ -23,7 +23,8 @@ public static class Cases
     /// <summary>Quarter turns, which are a case of their own, about as often as any other angle.</summary>
     public static readonly Gen<double> Angle = Gen.OneOf(Gen.OneOfConst(0.0, 90, 180, 270, -90), Gen.Double[-360, 360]);
 
-    public static readonly Gen<Picture> AnyPicture = Gen.Select(Gen.Int[1, 9000], Gen.Int[1, 9000], Gen.Double[36, 600], (w, h, ppi) => new Picture(w, h, ppi, ppi));
+    public static readonly Gen<Picture> AnyPicture = Gen.Select(Gen.Int[1, 9000], Gen.Int[1, 9000], Gen.Double[36, 600],
+        (w, h, ppi) => new Picture(w, h, ppi, ppi));
 
     /// <summary>Any case with an inset that leaves a fit box.</summary>
     public static Gen<Case> Of(FitKind fit, Gen<double>? angle = null, bool subject = true) =>

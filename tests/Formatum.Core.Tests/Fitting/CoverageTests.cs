@@ -19,11 +19,13 @@ public class CoverageTests
 
     /// <summary>An ellipse of many more corners than ours, laid out anew.</summary>
     private static Polygon FineEllipse(double width, double height) =>
-        PolygonOf(Enumerable.Range(0, 1000).Select(i => new Vec(width / 2 * (1 + Math.Cos(i * Math.PI / 500)), height / 2 * (1 + Math.Sin(i * Math.PI / 500)))));
+        PolygonOf(Enumerable.Range(0, 1000).Select(i => new Vec(width / 2 * (1 + Math.Cos(i * Math.PI / 500)),
+            height / 2 * (1 + Math.Sin(i * Math.PI / 500)))));
 
     private static Polygon PictureOf(Affine m) => PolygonOf([m.Apply(new(0, 0)), m.Apply(new(1, 0)), m.Apply(new(1, 1)), m.Apply(new(0, 1))]);
 
-    private static readonly PolygonOutline Arrow = new([new(0, 0.3), new(0.6, 0.3), new(0.6, 0), new(1, 0.5), new(0.6, 1), new(0.6, 0.7), new(0, 0.7), new(0.2, 0.5)]);
+    private static readonly PolygonOutline Arrow = new([new(0, 0.3), new(0.6, 0.3), new(0.6, 0), new(1, 0.5), new(0.6, 1), new(0.6, 0.7), new(0, 0.7),
+        new(0.2, 0.5)]);
 
     /// <summary>Worked by hand: a bow tie is half its square; a five-pointed star winds about all of its inside, its middle pentagon twice.</summary>
     [Fact]
@@ -40,7 +42,8 @@ public class CoverageTests
         var whole = Fitted.Of(200, 100, tie, Picture.FromStored(400, 200, 72, 72, 1), FitSettings.Open.Resolve(), null, Recrop.None);
         whole.Coverage.CropLoss.ShouldBe(0.5, 1e-9);
         whole.Coverage.BareArea.ShouldBe(0, 1e-9);
-        var left = Fitted.Of(200, 100, tie, Picture.FromStored(100, 100, 72, 72, 1), new FitSettings { Fit = FitKind.Natural, AlignX = 0 }.Resolve(), null, Recrop.None);
+        var left = Fitted.Of(200, 100, tie, Picture.FromStored(100, 100, 72, 72, 1), new FitSettings { Fit = FitKind.Natural, AlignX = 0 }.Resolve(), null,
+            Recrop.None);
         left.Coverage.CropLoss.ShouldBe(0.5, 1e-9);
         left.Coverage.BareArea.ShouldBe(0.5, 1e-9);
     }
@@ -85,7 +88,8 @@ public class CoverageTests
     [Fact]
     public void A_picture_that_fills_its_frame_leaves_nothing_bare_and_none_is_flagged()
     {
-        Gen.Select(Gen.Double[5, 3000], Gen.Double[5, 3000], Gen.Int[1, 9000], Gen.Int[1, 9000], Gen.OneOf(Gen.Const(0.0), Gen.Double[-180, 180]), Gen.Bool).Sample((width, height, across, down, angle, ellipse) =>
+        Gen.Select(Gen.Double[5, 3000], Gen.Double[5, 3000], Gen.Int[1, 9000], Gen.Int[1, 9000], Gen.OneOf(Gen.Const(0.0), Gen.Double[-180, 180]), Gen.Bool)
+            .Sample((width, height, across, down, angle, ellipse) =>
         {
             var rule = ResolvedFit.Default with { Rotation = angle };
             var fitted = Fitted.Of(width, height, ellipse ? Outline.Ellipse : Outline.Rectangle, new(across, down, 72, 72), rule, null, Recrop.None);

@@ -31,7 +31,8 @@ public class FitterPropertyTests
 
     [Fact]
     public void Every_fit_but_Stretch_keeps_the_ratio() =>
-        Gen.OneOf(Cases.Of(FitKind.Fill), Cases.Of(FitKind.Fit), Cases.Of(FitKind.Natural), Cases.Of(FitKind.Shrink), Cases.Of(FitKind.Width), Cases.Of(FitKind.Height)).Sample(c =>
+        Gen.OneOf(Cases.Of(FitKind.Fill), Cases.Of(FitKind.Fit), Cases.Of(FitKind.Natural), Cases.Of(FitKind.Shrink), Cases.Of(FitKind.Width),
+            Cases.Of(FitKind.Height)).Sample(c =>
         {
             var p = c.Place();
             p.ScaleX.ShouldBe(p.ScaleY);
@@ -51,7 +52,8 @@ public class FitterPropertyTests
     });
 
     [Fact]
-    public void More_pixels_at_as_much_more_resolution_change_nothing_but_the_resolution() => Gen.Select(Cases.Of(FitKind.Fill), Gen.Double[0.2, 5], Gen.OneOfConst(Enum.GetValues<FitKind>())).Sample((c, k, fit) =>
+    public void More_pixels_at_as_much_more_resolution_change_nothing_but_the_resolution() =>
+        Gen.Select(Cases.Of(FitKind.Fill), Gen.Double[0.2, 5], Gen.OneOfConst(Enum.GetValues<FitKind>())).Sample((c, k, fit) =>
     {
         c = c with { Rule = c.Rule with { Fit = fit } };
         var finer = c with { Picture = new(c.Picture.WidthPx * k, c.Picture.HeightPx * k, c.Picture.PpiX * k, c.Picture.PpiY * k) };
@@ -60,7 +62,8 @@ public class FitterPropertyTests
     });
 
     [Fact]
-    public void What_is_mirrored_going_in_is_mirrored_coming_out() => Gen.Select(Cases.Of(FitKind.Fill), Gen.OneOfConst(Enum.GetValues<FitKind>())).Sample((c, fit) =>
+    public void What_is_mirrored_going_in_is_mirrored_coming_out() => Gen.Select(Cases.Of(FitKind.Fill), Gen.OneOfConst(Enum.GetValues<FitKind>()))
+        .Sample((c, fit) =>
     {
         var rule = c.Rule with { Fit = fit, LargestCrop = 1 };
         var mirrored = c with
@@ -78,7 +81,8 @@ public class FitterPropertyTests
     });
 
     [Fact]
-    public void A_recrop_survives_any_change_of_the_frame_and_back() => Gen.Select(Cases.Of(FitKind.Fill), Gen.Double[0.5, 4], Gen.Double[0, 1], Gen.Double[0, 1], Gen.Double[10, 900], Gen.Double[10, 900]).Sample((c, zoom, u, v, width, height) =>
+    public void A_recrop_survives_any_change_of_the_frame_and_back() => Gen.Select(Cases.Of(FitKind.Fill), Gen.Double[0.5, 4], Gen.Double[0, 1],
+        Gen.Double[0, 1], Gen.Double[10, 900], Gen.Double[10, 900]).Sample((c, zoom, u, v, width, height) =>
     {
         var recrop = new Recrop(zoom, new Vec(u, v));
         var before = c.Place(recrop);
@@ -106,7 +110,8 @@ public class FitterPropertyTests
     });
 
     [Fact]
-    public void Fill_or_fit_fills_just_where_that_hides_no_more_than_allowed() => Gen.Select(Cases.Of(FitKind.FillOrFit, Gen.Const(0.0)), Gen.Double[0, 1]).Sample((c, largest) =>
+    public void Fill_or_fit_fills_just_where_that_hides_no_more_than_allowed() => Gen.Select(Cases.Of(FitKind.FillOrFit, Gen.Const(0.0)), Gen.Double[0, 1])
+        .Sample((c, largest) =>
     {
         c = c with { Rule = c.Rule with { LargestCrop = largest } };
         double loss = (c with { Rule = c.Rule with { Fit = FitKind.Fill } }).Measure().CropLoss;

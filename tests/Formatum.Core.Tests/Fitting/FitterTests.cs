@@ -126,7 +126,8 @@ public class FitterTests
     {
         foreach (var fit in Enum.GetValues<FitKind>())
         {
-            var fitted = Fitted.Of(200, 120, Outline.Ellipse, new(width, height, 72, 72), ResolvedFit.Default with { Fit = fit, Rotation = 17 }, null, Recrop.None);
+            var fitted = Fitted.Of(200, 120, Outline.Ellipse, new(width, height, 72, 72), ResolvedFit.Default with { Fit = fit, Rotation = 17 }, null,
+                Recrop.None);
             fitted.Placement.Matrix.IsFinite.ShouldBeTrue();
             fitted.Coverage.CropLoss.ShouldBeInRange(0, 1);
             fitted.Coverage.BareArea.ShouldBeInRange(0, 1);

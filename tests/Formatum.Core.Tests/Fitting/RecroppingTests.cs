@@ -48,7 +48,8 @@ public class RecroppingTests
     });
 
     [Fact]
-    public void A_zoom_keeps_the_point_under_the_pointer_and_the_proportions() => Gen.Select(AnyCase, Gen.Double[0.3, 3], Gen.Double[0, 1], Gen.Double[0, 1]).Sample((c, factor, u, v) =>
+    public void A_zoom_keeps_the_point_under_the_pointer_and_the_proportions() => Gen.Select(AnyCase, Gen.Double[0.3, 3], Gen.Double[0, 1], Gen.Double[0, 1])
+        .Sample((c, factor, u, v) =>
     {
         var fitting = Fitting(c);
         var map = fitting.Place(Recrop.None).Matrix;
@@ -64,7 +65,8 @@ public class RecroppingTests
     });
 
     [Fact]
-    public void A_corner_keeps_the_opposite_one_where_it_is() => Gen.Select(AnyCase, Gen.Int[0, 1], Gen.Int[0, 1], Gen.Double[0.2, 4]).Sample((c, u, v, factor) =>
+    public void A_corner_keeps_the_opposite_one_where_it_is() => Gen.Select(AnyCase, Gen.Int[0, 1], Gen.Int[0, 1], Gen.Double[0.2, 4])
+        .Sample((c, u, v, factor) =>
     {
         var fitting = Fitting(c);
         var map = fitting.Place(Recrop.None).Matrix;
@@ -84,7 +86,8 @@ public class RecroppingTests
     });
 
     [Fact]
-    public void Figures_come_out_as_they_were_typed() => Gen.Select(Cases.Of(FitKind.Natural, subject: false), Gen.Double[0.2, 3], Gen.Double[0.2, 3], Gen.Double[-40, 40], Gen.Double[-179, 179]).Sample((c, sx, sy, offset, angle) =>
+    public void Figures_come_out_as_they_were_typed() => Gen.Select(Cases.Of(FitKind.Natural, subject: false), Gen.Double[0.2, 3], Gen.Double[0.2, 3],
+        Gen.Double[-40, 40], Gen.Double[-179, 179]).Sample((c, sx, sy, offset, angle) =>
     {
         var fitting = Fitting(c);
         var recrop = Recropping.Towards(fitting, new HandMove.Figures(sx, sy, offset, 2 * offset, angle).On(fitting, fitting.Place(Recrop.None).Matrix));
@@ -117,8 +120,10 @@ public class RecroppingTests
             var at = c.Place(recrop).Matrix.Apply(new(0.3, 0.2));
             var edges = c.Place(recrop).Matrix;
             // Unless the picture's edge would come into the frame: then it is moved just so far.
-            if (Math.Abs(at.X - width / 2) > 1e-9) Math.Min(Math.Abs(edges.Apply(default).X), Math.Abs(edges.Apply(new(1, 1)).X - width)).ShouldBeLessThan(1e-9);
-            if (Math.Abs(at.Y - height / 2) > 1e-9) Math.Min(Math.Abs(edges.Apply(default).Y), Math.Abs(edges.Apply(new(1, 1)).Y - height)).ShouldBeLessThan(1e-9);
+            if (Math.Abs(at.X - width / 2) > 1e-9)
+                Math.Min(Math.Abs(edges.Apply(default).X), Math.Abs(edges.Apply(new(1, 1)).X - width)).ShouldBeLessThan(1e-9);
+            if (Math.Abs(at.Y - height / 2) > 1e-9)
+                Math.Min(Math.Abs(edges.Apply(default).Y), Math.Abs(edges.Apply(new(1, 1)).Y - height)).ShouldBeLessThan(1e-9);
             c.Measure(recrop).BareArea.ShouldBe(0, 1e-12);
         }
     }

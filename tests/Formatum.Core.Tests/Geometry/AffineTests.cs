@@ -8,7 +8,13 @@ public class AffineTests
 {
     private static readonly Gen<double> Number = Gen.Double[-50, 50];
 
-    private static readonly Gen<Affine> Any = from a in Number from b in Number from c in Number from d in Number from e in Number from f in Number select new Affine(a, b, c, d, e, f);
+    private static readonly Gen<Affine> Any = from a in Number
+                                              from b in Number
+                                              from c in Number
+                                              from d in Number
+                                              from e in Number
+                                              from f in Number
+                                              select new Affine(a, b, c, d, e, f);
 
     [Fact]
     public void Applying_one_after_the_other_is_their_product() => Gen.Select(Any, Any, Number, Number).Sample((m, n, x, y) =>
@@ -19,7 +25,8 @@ public class AffineTests
     });
 
     [Fact]
-    public void The_inverse_leads_back() => Any.Where(m => Math.Abs(m.Determinant) > 1).Sample(m => FitterPropertyTests.ShouldBeSame(m.Inverse().After(m), Affine.Identity));
+    public void The_inverse_leads_back() => Any.Where(m => Math.Abs(m.Determinant) > 1).Sample(m => FitterPropertyTests.ShouldBeSame(m.Inverse().After(m),
+        Affine.Identity));
 
     [Fact]
     public void A_flat_map_has_no_inverse() => Should.Throw<InvalidOperationException>(() => new Affine(1, 2, 2, 4, 0, 0).Inverse());

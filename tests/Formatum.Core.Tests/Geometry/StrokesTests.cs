@@ -17,7 +17,8 @@ public class StrokesTests
     [Fact]
     public void A_circle_drawn_by_hand_becomes_few_smooth_points_close_to_it()
     {
-        ImmutableArray<Vec> stroke = [.. Enumerable.Range(0, 400).Select(i => new Vec(100 + 80 * Math.Cos(i * Math.PI / 200), 100 + 80 * Math.Sin(i * Math.PI / 200)))];
+        ImmutableArray<Vec> stroke = [.. Enumerable.Range(0, 400).Select(i => new Vec(100 + 80 * Math.Cos(i * Math.PI / 200),
+            100 + 80 * Math.Sin(i * Math.PI / 200)))];
         var points = Strokes.Smoothed(stroke, 1.5);
         points.Length.ShouldBeInRange(8, 40);
         points.ShouldAllBe(p => p.Before != null && p.After != null);
@@ -30,7 +31,8 @@ public class StrokesTests
     public void Corners_stay_corners()
     {
         ImmutableArray<Vec> square = [.. new[] { (0, 0), (100, 0), (100, 100), (0, 100), (0, 0) }.Zip(new[] { (100, 0), (100, 100), (0, 100), (0, 0), (0, 0) })
-            .SelectMany(leg => Enumerable.Range(0, 20).Select(i => new Vec(leg.First.Item1 + (leg.Second.Item1 - leg.First.Item1) * i / 20.0, leg.First.Item2 + (leg.Second.Item2 - leg.First.Item2) * i / 20.0)))];
+            .SelectMany(leg => Enumerable.Range(0, 20).Select(i => new Vec(leg.First.Item1 + (leg.Second.Item1 - leg.First.Item1) * i / 20.0,
+                leg.First.Item2 + (leg.Second.Item2 - leg.First.Item2) * i / 20.0)))];
         Strokes.Smoothed(square, 1).ShouldBe([new(new(0, 0)), new(new(100, 0)), new(new(100, 100)), new(new(0, 100))], ignoreOrder: true);
     }
 

@@ -37,7 +37,8 @@ public sealed class LineBreakingTests
     public void A_line_must_end_where_the_text_says_so()
     {
         var breaks = LineBreaking.In("ab\u2028c d");
-        breaks.ShouldBe([LineBreak.Prohibited, LineBreak.Prohibited, LineBreak.Prohibited, LineBreak.Required, LineBreak.Prohibited, LineBreak.Allowed, LineBreak.Required]);
+        breaks.ShouldBe([LineBreak.Prohibited, LineBreak.Prohibited, LineBreak.Prohibited, LineBreak.Required, LineBreak.Prohibited, LineBreak.Allowed,
+            LineBreak.Required]);
         LineBreaking.In("").ShouldBe([LineBreak.Prohibited]);
     }
 }

@@ -13,7 +13,8 @@ internal sealed class HalfWide : ITypefaces
 {
     public (double Ascent, double Descent) ReachOf(TextStyle style) => (0.8 * style.Size, 0.2 * style.Size);
 
-    public ImmutableArray<Glyph> Shape(string text, TextStyle style) => [.. text.Select((c, i) => new Glyph(c == '?' ? (ushort)0 : (ushort)1, i, style.Size / 2, 0, 0))];
+    public ImmutableArray<Glyph> Shape(string text, TextStyle style) => [.. text.Select((c, i) => new Glyph(c == '?' ? (ushort)0 : (ushort)1, i,
+        style.Size / 2, 0, 0))];
 }
 
 public sealed class TextSetterTests
@@ -65,7 +66,8 @@ public sealed class TextSetterTests
     [InlineData(TextAlignment.Left, 0)]
     [InlineData(TextAlignment.Centre, 35)]
     [InlineData(TextAlignment.Right, 70)]
-    public void Lines_stand_where_their_alignment_says(TextAlignment alignment, double x) => Set(Text(Ten with { Alignment = alignment }, "abcdef"), 100).Lines[0].X.ShouldBe(x, 1e-9);
+    public void Lines_stand_where_their_alignment_says(TextAlignment alignment, double x) =>
+        Set(Text(Ten with { Alignment = alignment }, "abcdef"), 100).Lines[0].X.ShouldBe(x, 1e-9);
 
     [Fact]
     public void Justified_lines_fill_the_width_but_for_the_last()

@@ -45,7 +45,8 @@ function act(values) {
   const seen = revision();
   return inTurn(async () => {
     const form = new FormData();
-    for (const [name, value] of Object.entries({ before: 0, count: 0, pages: chosen().join(','), seen, ...values })) if (value !== null && value !== undefined) form.append(name, value);
+    for (const [name, value] of Object.entries({ before: 0, count: 0, pages: chosen().join(','), seen, ...values }))
+        if (value !== null && value !== undefined) form.append(name, value);
     const { text } = await ask('POST', address, { form });
     show(text);
     tellChosen();
@@ -59,7 +60,8 @@ function choose(numbers) {
 
 function tellChosen() {
   const count = chosen().length;
-  words.textContent = count === 0 ? 'Click a page to choose it, drag it to another place; double-click opens it.' : count === 1 ? '1 page chosen' : `${count} pages chosen`;
+  words.textContent = count === 0 ? 'Click a page to choose it, drag it to another place; double-click opens it.' : count === 1 ? '1 page chosen'
+      : `${count} pages chosen`;
   for (const button of plan.querySelectorAll('[data-pages="duplicate"], [data-pages="remove"], [data-base], #make-master-like')) button.disabled = count === 0;
   tellLike();
 }
@@ -131,7 +133,9 @@ const after = () => Math.max(...chosen()) + 1;
 const end = () => pages().length + 1;
 
 function run(what) {
-  if (what === 'add') act({ do: 'add', master: document.getElementById('add-master').value, before: chosen().length > 0 ? Math.min(...chosen()) : end(), count: document.getElementById('add-count').value });
+  if (what === 'add')
+      act({ do: 'add', master: document.getElementById('add-master').value, before: chosen().length > 0 ? Math.min(...chosen()) : end(),
+          count: document.getElementById('add-count').value });
   if (what === 'duplicate' && chosen().length > 0) act({ do: 'duplicate', before: after() });
   if (what === 'remove' && chosen().length > 0) askToRemove();
 }

@@ -149,7 +149,8 @@ card.addEventListener('click', event => {
 // A file that is sent is kept here: one that was linked where it lies is then no longer followed there.
 function replace(lies) {
   if (!lies) pickReplacement();
-  else tell(`This picture is linked where it lies, ${lies}. A file put in its place is kept by Formatum, and changes there are no longer seen.`, { stays: true, actions: [['Choose a file all the same', pickReplacement]] });
+  else tell(`This picture is linked where it lies, ${lies}. A file put in its place is kept by Formatum, and changes there are no longer seen.`,
+      { stays: true, actions: [['Choose a file all the same', pickReplacement]] });
 }
 
 function pickReplacement() {

@@ -24,7 +24,8 @@ document.getElementById('rule-nine').addEventListener('click', event => {
 });
 form.addEventListener('input', showNine);
 function showNine() {
-  for (const button of document.querySelectorAll('#rule-nine button')) button.setAttribute('aria-pressed', button.dataset.x === field('AlignX').value && button.dataset.y === field('AlignY').value);
+  for (const button of document.querySelectorAll('#rule-nine button'))
+      button.setAttribute('aria-pressed', button.dataset.x === field('AlignX').value && button.dataset.y === field('AlignY').value);
 }
 
 function go(to) {

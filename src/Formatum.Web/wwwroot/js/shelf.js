@@ -35,7 +35,8 @@ function takeIn(file) {
   show(`Sending ${file.name}\u2026`, { sent: 0 });
   request.open('POST', '/api/bundles');
   for (const [name, value] of Object.entries(headers())) request.setRequestHeader(name, value);
-  request.upload.addEventListener('progress', event => { if (event.lengthComputable) show(`Sending ${file.name}\u2026`, { sent: event.loaded / event.total }); });
+  request.upload.addEventListener('progress', event => { if (event.lengthComputable) show(`Sending ${file.name}\u2026`, { sent: event.loaded / event.total });
+      });
   request.upload.addEventListener('load', () => {
     show('Unpacking, and reading its pictures\u2026 It goes on if you leave; the publication is then on the shelf.');
     cancel.hidden = true;

@@ -86,7 +86,8 @@ function show({ text, head }) {
 }
 
 function takeOver(head) {
-  if (head.reload || head.goesTo || (head.shape && head.shape !== desk.dataset.shape)) afterwards = { ...afterwards, goesTo: head.goesTo ?? afterwards?.goesTo, told: head.told || afterwards?.told };
+  if (head.reload || head.goesTo || (head.shape && head.shape !== desk.dataset.shape))
+      afterwards = { ...afterwards, goesTo: head.goesTo ?? afterwards?.goesTo, told: head.told || afterwards?.told };
   // A step that others took in between has not been shown yet: until it is, nothing done here was done in its knowledge.
   const missed = head.stale || (head.before !== undefined && head.before > state.revision);
   if (!missed) return { revision: head.revision };
@@ -152,7 +153,8 @@ export function post(handler, form, { seen = state.revision } = {}) {
 // A link that is followed while something waits to be sent is followed once that is done.
 document.addEventListener('click', event => {
   const link = event.target.closest('a[href]');
-  if (!link || (!working && state.writing === null) || link.target || link.hasAttribute('download') || event.button !== 0 || event.ctrlKey || event.metaKey || event.shiftKey) return;
+  if (!link || (!working && state.writing === null) || link.target || link.hasAttribute('download') || event.button !== 0 || event.ctrlKey || event.metaKey
+      || event.shiftKey) return;
   event.preventDefault();
   afterwards = { href: link.href };
   queue(async () => {});

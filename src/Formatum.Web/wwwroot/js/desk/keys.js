@@ -35,18 +35,23 @@ const table = [
   tool('4', 'free', 'Draw a free outline: points, or one stroke'),
   tool('5', 'text', 'Drag a text frame'),
   { keys: ['Enter'], when: isDrawingFree, run: closeFree },
-  { keys: ['Enter'], group: 'Making', words: 'With a tool in hand: make the frame in the middle of the page', when: () => drawing() && !['free', 'grid', 'set-down'].includes(state.tool), run: drawHere },
+  { keys: ['Enter'], group: 'Making', words: 'With a tool in hand: make the frame in the middle of the page', when: () => drawing()
+      && !['free', 'grid', 'set-down'].includes(state.tool), run: drawHere },
   { show: 'Shift, Alt', group: 'Making', words: 'While dragging a frame: equal sides; from the middle' },
 
-  { keys: ['ArrowLeft', 'ArrowRight'], group: 'Tray', words: 'With a picture in hand: the one before, the next', when: hasHand, run: event => stepHand(event.key === 'ArrowRight' ? 1 : -1) },
+  { keys: ['ArrowLeft', 'ArrowRight'], group: 'Tray', words: 'With a picture in hand: the one before, the next', when: hasHand,
+      run: event => stepHand(event.key === 'ArrowRight' ? 1 : -1) },
   { keys: ['t'], group: 'Tray', words: 'Take up the pictures of the tray, or put them down', when: hasTray, run: toggleHand },
   { keys: ['Escape'], when: hasHand, run: () => takeUp(null) },
   { show: 'Alt \u2190 \u2192, Delete', group: 'Tray', words: 'On a picture of the tray: move it, take it out' },
 
-  { keys: ['p'], group: 'Outline', words: 'Change the points of the frame\u2019s outline', when: () => chosen() && canShape(), run: () => shape(!state.shaping) },
+  { keys: ['p'], group: 'Outline', words: 'Change the points of the frame\u2019s outline', when: () => chosen() && canShape(),
+      run: () => shape(!state.shaping) },
   { keys: ['Escape'], when: shaping, run: () => shape(false) },
-  { keys: ['n', 'shift+n'], group: 'Outline', words: 'The next point; with Shift, the one before', when: shaping, run: event => takeNext(event.shiftKey ? -1 : 1) },
-  { keys: ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], shift: true, show: '\u2190 \u2191 \u2192 \u2193', group: 'Outline', words: 'Move the point; with Shift, ten times', when: shaping, run: byArrow(nudgePoint) },
+  { keys: ['n', 'shift+n'], group: 'Outline', words: 'The next point; with Shift, the one before', when: shaping,
+      run: event => takeNext(event.shiftKey ? -1 : 1) },
+  { keys: ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], shift: true, show: '\u2190 \u2191 \u2192 \u2193', group: 'Outline',
+      words: 'Move the point; with Shift, ten times', when: shaping, run: byArrow(nudgePoint) },
   { keys: ['b'], group: 'Outline', words: 'Bend the point, or make it a corner', when: shaping, run: () => changePoint('shape-bend') },
   { keys: ['Insert'], group: 'Outline', words: 'One more point behind it', when: shaping, run: () => changePoint('shape-add-next') },
   { keys: ['Delete'], group: 'Outline', words: 'Take the point away', when: shaping, run: () => changePoint('shape-remove') },
@@ -60,17 +65,23 @@ const table = [
   { keys: ['ctrl+a'], group: 'Choosing', words: 'All frames of the spread', when: outside, run: () => choose(frameElements().map(idOf)) },
   { keys: ['Escape'], group: 'Choosing', words: 'Out of the picture, text or field; put the tool down; let go of what is chosen', run: escape },
 
-  { keys: ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], shift: true, show: '\u2190 \u2191 \u2192 \u2193', group: 'Arranging', words: 'Nudge; with Shift, ten times', when: event => chosen() && !away(event), run: byArrow(nudge) },
+  { keys: ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], shift: true, show: '\u2190 \u2191 \u2192 \u2193', group: 'Arranging',
+      words: 'Nudge; with Shift, ten times', when: event => chosen() && !away(event), run: byArrow(nudge) },
   { show: 'Shift, Alt, Ctrl', group: 'Arranging', words: 'While moving: straight; a copy; without snapping' },
   { show: 'Shift, Alt, Ctrl', group: 'Arranging', words: 'While sizing: the ratio kept; from the middle; the picture scaled too' },
   { keys: ['ctrl+d'], group: 'Arranging', words: 'Duplicate', when: chosen, run: () => edit({ do: 'repeat', count: 1, rows: 1, byX: '12pt', byY: '12pt' }) },
-  { keys: ['ctrl+g', 'ctrl+shift+g'], show: 'Ctrl G', group: 'Arranging', words: 'Group; with Shift, ungroup', when: chosen, run: event => edit({ do: event.shiftKey ? 'ungroup' : 'group' }) },
-  { keys: ['PageUp', 'shift+PageUp'], show: 'Page up', group: 'Arranging', words: 'Forward; with Shift, to the front', when: chosen, run: event => edit({ do: 'stack', stack: event.shiftKey ? 'Front' : 'Forward' }) },
-  { keys: ['PageDown', 'shift+PageDown'], show: 'Page down', group: 'Arranging', words: 'Back; with Shift, to the back', when: chosen, run: event => edit({ do: 'stack', stack: event.shiftKey ? 'Back' : 'Backward' }) },
-  { keys: ['Delete', 'Backspace'], show: 'Delete', group: 'Arranging', words: 'Remove the frame', when: event => chosen() && !away(event), run: () => edit({ do: 'remove' }) },
+  { keys: ['ctrl+g', 'ctrl+shift+g'], show: 'Ctrl G', group: 'Arranging', words: 'Group; with Shift, ungroup', when: chosen,
+      run: event => edit({ do: event.shiftKey ? 'ungroup' : 'group' }) },
+  { keys: ['PageUp', 'shift+PageUp'], show: 'Page up', group: 'Arranging', words: 'Forward; with Shift, to the front', when: chosen,
+      run: event => edit({ do: 'stack', stack: event.shiftKey ? 'Front' : 'Forward' }) },
+  { keys: ['PageDown', 'shift+PageDown'], show: 'Page down', group: 'Arranging', words: 'Back; with Shift, to the back', when: chosen,
+      run: event => edit({ do: 'stack', stack: event.shiftKey ? 'Back' : 'Backward' }) },
+  { keys: ['Delete', 'Backspace'], show: 'Delete', group: 'Arranging', words: 'Remove the frame', when: event => chosen() && !away(event),
+      run: () => edit({ do: 'remove' }) },
   { show: 'Ctrl C, X, V', group: 'Arranging', words: 'Copy, cut, paste at the pointer; with Shift, where it was' },
 
-  { keys: ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], shift: true, show: '\u2190 \u2191 \u2192 \u2193', group: 'In a picture', words: 'Nudge the picture; with Shift, ten times', when: event => state.inside && !away(event), run: byArrow(nudgePicture) },
+  { keys: ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], shift: true, show: '\u2190 \u2191 \u2192 \u2193', group: 'In a picture',
+      words: 'Nudge the picture; with Shift, ten times', when: event => state.inside && !away(event), run: byArrow(nudgePicture) },
   { keys: ['+', 'shift++', '='], show: '+', group: 'In a picture', words: 'Enlarge the picture', when: () => state.inside, run: () => zoomPicture(1.05) },
   { keys: ['-'], show: '\u2212', group: 'In a picture', words: 'Reduce the picture', when: () => state.inside, run: () => zoomPicture(1 / 1.05) },
   { keys: ['.'], group: 'In a picture', words: 'Step through the fits', when: () => state.selection.length > 0, run: () => edit({ do: 'step-fit' }) },
@@ -81,7 +92,8 @@ const table = [
   { show: 'Space drag, one finger', group: 'Looking', words: 'Pan' },
   { keys: ['`'], group: 'Looking', words: 'Hold: the page clean', run: () => showClean(true) },
 
-  { keys: ['ctrl+z', 'ctrl+shift+z'], show: 'Ctrl Z', group: 'Everywhere', words: 'Undo what you did last; with Shift, redo', run: event => edit({ do: event.shiftKey ? 'redo' : 'undo' }) },
+  { keys: ['ctrl+z', 'ctrl+shift+z'], show: 'Ctrl Z', group: 'Everywhere', words: 'Undo what you did last; with Shift, redo',
+      run: event => edit({ do: event.shiftKey ? 'redo' : 'undo' }) },
   { keys: ['?', 'shift+?'], show: '?', group: 'Everywhere', words: 'This list', run: () => document.getElementById('keys').showPopover() },
 ];
 
@@ -122,7 +134,8 @@ document.addEventListener('keydown', event => {
 // ---- The list ---------------------------------------------------------------------------------------------------------------------------
 
 const names = { ctrl: 'Ctrl', alt: 'Alt', shift: 'Shift', Escape: 'Escape', '-': '\u2212', ArrowLeft: '\u2190', ArrowRight: '\u2192' };
-const shown = ({ show, keys }) => show ?? keys.map(key => key.split(/(?<=.)\+/).map(part => names[part] ?? (part.length === 1 ? part.toUpperCase() : part)).join(' ')).join(', ');
+const shown = ({ show, keys }) => show ?? keys.map(key => key.split(/(?<=.)\+/).map(part => names[part] ?? (part.length === 1 ? part.toUpperCase() : part))
+    .join(' ')).join(', ');
 
 function makeList() {
   const list = document.getElementById('key-list');

@@ -21,7 +21,8 @@ const values = {
 
 const watchers = new Map();
 
-export const state = Object.freeze(Object.defineProperties({}, Object.fromEntries(Object.keys(values).map(name => [name, { get: () => values[name], enumerable: true }]))));
+export const state = Object.freeze(Object.defineProperties({}, Object.fromEntries(Object.keys(values)
+    .map(name => [name, { get: () => values[name], enumerable: true }]))));
 
 const same = (a, b) => a === b || (Array.isArray(a) && Array.isArray(b) && a.join() === b.join());
 

@@ -21,7 +21,8 @@ const sent = new Map();
 
 // Swaps the inspector, and puts back what is still being typed, the caret where it was.
 export function keepTyped(swap) {
-  const active = document.activeElement, held = inspector.contains(active) && isField(active) ? { id: active.id, from: active.selectionStart, to: active.selectionEnd } : null;
+  const active = document.activeElement, held = inspector.contains(active) && isField(active)
+      ? { id: active.id, from: active.selectionStart, to: active.selectionEnd } : null;
   leaving = true;
   swap();
   leaving = false;

@@ -56,7 +56,8 @@ function centreOn(x, y) {
   canvas.scrollTop = (y - viewY) * state.scale - canvas.clientHeight / 2;
 }
 
-const centre = () => ({ x: (canvas.scrollLeft + canvas.clientWidth / 2) / state.scale + viewX, y: (canvas.scrollTop + canvas.clientHeight / 2) / state.scale + viewY });
+const centre = () => ({ x: (canvas.scrollLeft + canvas.clientWidth / 2) / state.scale + viewX,
+    y: (canvas.scrollTop + canvas.clientHeight / 2) / state.scale + viewY });
 
 // Zooms so that what is under a point of the window stays there.
 function about(point, scale) {

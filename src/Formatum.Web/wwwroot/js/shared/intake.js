@@ -158,7 +158,8 @@ close.addEventListener('click', closeReport);
 // What is under way is followed; what ended meanwhile, on this screen or another, is told.
 async function findUnderWay() {
   const answer = await ask('GET', imports).catch(() => null);
-  const all = answer ? JSON.parse(answer.text) : [], open = all.filter(status => !ended(status)).at(-1), unread = all.filter(status => ended(status) && !status.read).at(-1);
+  const all = answer ? JSON.parse(answer.text) : [], open = all.filter(status => !ended(status)).at(-1),
+      unread = all.filter(status => ended(status) && !status.read).at(-1);
   if (open) follow(open.id);
   else if (unread) {
     show(unread);

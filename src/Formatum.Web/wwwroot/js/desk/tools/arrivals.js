@@ -13,7 +13,8 @@ const preview = asker(answer => {
   if (offered && state.writing === null) underWay.innerHTML = answer.preview ?? '';
 });
 
-const commandOf = button => ({ do: 'arrive', images: offered.images, frames: offered.frames, into: button.dataset.into, order: button.dataset.order, toX: offered.where.x, toY: offered.where.y });
+const commandOf = button => ({ do: 'arrive', images: offered.images, frames: offered.frames, into: button.dataset.into, order: button.dataset.order,
+    toX: offered.where.x, toY: offered.where.y });
 
 export async function offerArrivals(images, where) {
   const frames = state.selection.join(',');

@@ -36,7 +36,8 @@ export function showInside(patch = null) {
 function lever(corners, group) {
   const along = { x: corners[1].x - corners[0].x, y: corners[1].y - corners[0].y }, down = { x: corners[3].x - corners[0].x, y: corners[3].y - corners[0].y };
   const length = Math.hypot(along.x, along.y) || 1, side = Math.sign(along.x * down.y - along.y * down.x) || 1;
-  const above = (point, pixels) => ({ x: point.x + side * along.y / length * pixels / state.scale, y: point.y - side * along.x / length * pixels / state.scale });
+  const above = (point, pixels) => ({ x: point.x + side * along.y / length * pixels / state.scale,
+      y: point.y - side * along.x / length * pixels / state.scale });
   const foot = { x: (corners[0].x + corners[1].x) / 2, y: (corners[0].y + corners[1].y) / 2 }, handle = above(foot, 26);
   if (isInSight(handle)) return { foot, handle };
   const [middle] = points(group.dataset.middle);

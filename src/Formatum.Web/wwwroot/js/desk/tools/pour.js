@@ -16,7 +16,8 @@ export async function openPour() {
   // What is chosen is meant where there is something in it to fill.
   const frames = state.selection.some(id => frameElement(id)?.classList.contains('frame-empty')) ? state.selection.join(',') : '';
   seen = state.revision;
-  const answer = await ask('GET', `${address}?handler=Pour&frames=${frames}&into=${frames ? 'Chosen' : 'Publication'}`).catch(problem => tell(problem.message) && null);
+  const answer = await ask('GET', `${address}?handler=Pour&frames=${frames}&into=${frames ? 'Chosen' : 'Publication'}`)
+      .catch(problem => tell(problem.message) && null);
   if (!answer) return;
   window.htmx.swap(body, answer.text, { swapStyle: 'innerHTML' });
   dialog.showModal();

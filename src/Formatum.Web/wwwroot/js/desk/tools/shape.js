@@ -44,7 +44,8 @@ export const takeNext = by => take((taken + by + points().length) % points().len
 function grip(place, index, part) {
   const pixel = 1 / state.scale, half = (part === 'At' ? 4.5 : 3.5) * pixel;
   grips.append(part === 'At'
-    ? make('rect', { class: index === taken ? 'grip grip-taken' : 'grip', 'data-shown': index, x: place.x - half, y: place.y - half, width: 2 * half, height: 2 * half })
+    ? make('rect', { class: index === taken ? 'grip grip-taken' : 'grip', 'data-shown': index, x: place.x - half, y: place.y - half, width: 2 * half,
+        height: 2 * half })
     : make('circle', { class: 'grip', cx: place.x, cy: place.y, r: half }));
   const reach = make('rect', { class: 'grip-reach', 'data-point': index, 'data-part': part });
   setAll(reach, { x: place.x - 12 * pixel, y: place.y - 12 * pixel, width: 24 * pixel, height: 24 * pixel });
