@@ -288,7 +288,7 @@ public static class DemoMaker
         await table.FrameAsync(2, 15, 15, 117, 80, "Full page", "kiln-shelf-wide.jpg");
         await table.FrameAsync(2, 137, 15, 55, 80, "Product, filled", "thumbnail-from-shop.jpg");
         await table.FrameAsync(3, 18, 180, 177, 98, "Full page", "window-sill.jpg", own: new() { AlignY = 1 });
-        var tinted = new Look { Tone = "#eef1ea", Border = new(0.5, "#2f6f4f") };
+        var tinted = new Look { Background = "#eef1ea", Border = new(0.5, "#2f6f4f") };
         await table.FrameAsync(4, 15, 15, 85, 60, "Product shot", look: tinted);
         await table.FrameAsync(4, 107, 15, 85, 60, "Product shot", look: tinted);
     }

@@ -37,9 +37,9 @@ public static class SceneCanvas
                 canvas.SaveLayer(veil);
             }
             if (look.Shadow is { } shadow) DrawShadow(canvas, path, shadow, frame.ShadowFalls(shadow), boundShadows);
-            if (look.Tone is { } tone)
+            if (look.Background is { } background)
             {
-                using var fill = new SKPaint { Color = SKColor.Parse(tone), IsAntialias = true };
+                using var fill = new SKPaint { Color = SKColor.Parse(background), IsAntialias = true };
                 canvas.DrawPath(path, fill);
             }
             if (frame.Image is { } shown) DrawImage(canvas, path, shown, take(shown, frame.ToSpread.After(shown.Matrix)));

@@ -56,7 +56,7 @@ public static class SvgWriter
             Drawn(string.Create(CultureInfo.InvariantCulture, $"fill=\"{shadow.Colour}\" fill-opacity=\"{Number(shadow.Strength)}\""));
             svg.Append("</g>");
         }
-        if (look.Tone is { } tone) Drawn($"fill=\"{tone}\"");
+        if (look.Background is { } background) Drawn($"fill=\"{background}\"");
         Image(svg, frame, idPrefix, reference);
         if (frame.Text is { } text) Text(svg, text);
         if (look.Border is { } border)
@@ -109,28 +109,46 @@ public static class SvgWriter
             if (style.Bold) svg.Append(" font-weight=\"700\"");
             if (style.Italic) svg.Append(" font-style=\"italic\"");
             svg.Append('>');
-            foreach (var (word, x) in Words(line)) svg.Append(CultureInfo.InvariantCulture, $"<tspan x=\"{Number(line.X + x)}\">{Escape(word)}</tspan>");
+            var words = Words(line).ToList();
+            foreach (var word in words.Where(w => !w.Missing))
+                svg.Append(CultureInfo.InvariantCulture, $"<tspan x=\"{Number(line.X + word.X)}\">{Escape(word.Text)}</tspan>");
             svg.Append("</text>");
+            foreach (var word in words.Where(w => w.Missing)) MissingGlyph(svg, line, line.X + word.X);
         }
         svg.Append("</g>");
     }
 
-    /// <summary>The words of a line, each with the blanks behind it, and how far from the line's beginning it stands.</summary>
-    private static IEnumerable<(string Word, double X)> Words(SetLine line)
+    /// <summary>What the face shows for a character it does not have, as it prints: a browser would take one from another font.</summary>
+    private static void MissingGlyph(StringBuilder svg, SetLine line, double x)
+    {
+        using var font = Typefaces.Shipped.FontOf(line.Style);
+        using var path = font.GetGlyphPath(0);
+        if (path is null || path.IsEmpty) return;
+        svg.Append(CultureInfo.InvariantCulture, $"<path class=\"no-glyph\" d=\"{path.ToSvgPathData()}\" " +
+            $"transform=\"translate({Number(x)} {Number(line.Baseline)})\" fill=\"{line.Style.Colour}\"/>");
+    }
+
+    /// <summary>A piece of a line, and how far from the line's beginning it stands: a word with the blanks behind it, or a character without a glyph.</summary>
+    private readonly record struct Word(string Text, double X, bool Missing);
+
+    private static IEnumerable<Word> Words(SetLine line)
     {
         int start = 0;
         double x = 0, at = 0;
-        for (int i = 0; i < line.Glyphs.Length; i++)
+        bool missing = false;
+        foreach (var glyph in line.Glyphs)
         {
-            int cluster = line.Glyphs[i].Cluster;
-            if (cluster > start && line.Text[cluster - 1] == ' ' && line.Text[cluster] != ' ')
+            int cluster = glyph.Cluster;
+            bool begins = cluster > start && ((line.Text[cluster - 1] == ' ' && line.Text[cluster] != ' ') || missing || glyph.Id == 0);
+            if (begins)
             {
-                yield return (line.Text[start..cluster], x);
+                yield return new(line.Text[start..cluster], x, missing);
                 (start, x) = (cluster, at);
             }
-            at += line.Glyphs[i].Advance;
+            if (begins || cluster == start) missing = glyph.Id == 0;
+            at += glyph.Advance;
         }
-        yield return (line.Text[start..], x);
+        yield return new(line.Text[start..], x, missing);
     }
 
     /// <summary>The element that draws an outline of the given size.</summary>

@@ -71,7 +71,7 @@ public sealed class BundleTests : IDisposable
             new FittingRule { Id = 21, Name = "Product shot", Description = "As the studio sends them", BasedOnId = 20, Settings = settings },
             Framed(30, Outline.Rectangle) with { Name = "Cover", ImageId = 10, RuleId = 21, Own = new() { AlignX = 0.1 },
                 Recrop = new(1.5, new(0.2, 0.3), 1.4, 7), Held = new(new(100, 0, 3, 80, 0.1, 1e-17), FitKind.Width), Angle = 15, Depth = 4, Locked = true,
-                Hidden = true, GroupId = 30, Look = new() { Border = new(0.5, "#123456"), Tone = "#abcdef", Opacity = 0.25,
+                Hidden = true, GroupId = 30, Look = new() { Border = new(0.5, "#123456"), Background = "#abcdef", Opacity = 0.25,
                 Shadow = new(1, -2, 3.5, "#00ff00", 0.125) } },
             Framed(31, Outline.Ellipse) with { GroupId = 30, ImageId = 11 },
             Framed(32, Outlines.Polygon(5)),
@@ -218,6 +218,15 @@ public sealed class BundleTests : IDisposable
         Path.GetFileName(elsewhere.Find(image.ContentHash, 240)!).ShouldNotContain("borrowed");
     }
 
+    [Fact]
+    public void A_bundle_of_the_first_version_is_brought_up_to_date()
+    {
+        string today = Json(Everything());
+        string first = today.Replace("\"version\": 2", "\"version\": 1", StringComparison.Ordinal).Replace("\"background\"", "\"tone\"", StringComparison.Ordinal);
+        first.ShouldContain("\"tone\": \"#abcdef\"");
+        Json(Read(first)).ShouldBe(today);
+    }
+
     [Theory]
     [InlineData("../../etc/evil")]
     [InlineData("/etc/evil")]
@@ -236,7 +245,7 @@ public sealed class BundleTests : IDisposable
         Refused(Zipped(("mug.jpg", "x"))).ShouldContain("no publication.json at its top");
         Refused(Zipped(("publication.json", "[]"))).ShouldContain("not an object");
         Refused(Zipped(("publication.json", "{\"format\":\"x\"}"))).ShouldContain("not a bundle of Formatum");
-        Refused(Zipped(("publication.json", plain.Replace("\"version\": 1", "\"version\": 2", StringComparison.Ordinal))))
+        Refused(Zipped(("publication.json", plain.Replace("\"version\": 2", "\"version\": 3", StringComparison.Ordinal))))
             .ShouldContain("written by a newer Formatum");
         Refused(Zipped(("publication.json", plain), ("publication.json", plain))).ShouldContain("twice");
         Refused(Zipped(("publication.json", plain.Replace("\"name\"", "\"name\": \"x\", \"name\"", StringComparison.Ordinal)))).ShouldContain("cannot be used");
@@ -260,17 +269,25 @@ public sealed class BundleTests : IDisposable
             for (int i = 0; i < 64; i++) entry.Write(nothing);
         }
         Refused(path).ShouldContain("would swell");
+    }
 
-        // One whose directory lies about the size: the uncompressed size is 4 bytes at 24 of its central entry (APPNOTE 4.3.12).
+    [Fact]
+    public async Task What_swells_although_its_directory_says_otherwise_is_refused_while_it_is_unpacked()
+    {
+        string path = await WrittenAsync(Everything());
         byte[] lying = File.ReadAllBytes(path);
-        int central = lying.AsSpan().IndexOf("PK\x01\x02"u8);
-        BitConverter.GetBytes(1000).CopyTo(lying, central + 24);
-        string name = "publication.json";
-        File.WriteAllBytes(path, Renamed(lying, "images/1-a.png", name.PadRight(14)[..14]));
-        Refused(path);
-
-        static byte[] Renamed(byte[] zip, string from, string to) => Encoding.Latin1.GetBytes(Encoding.Latin1.GetString(zip)
-            .Replace(from, to, StringComparison.Ordinal));
+        // The uncompressed size is 4 bytes at 24 of a central entry, its name begins at 46 (APPNOTE 4.3.12).
+        byte[] name = Encoding.ASCII.GetBytes("images/11-jug.png");
+        int central = lying.AsSpan().LastIndexOf(name) - 46;
+        lying.AsSpan(central, 4).SequenceEqual("PK\x01\x02"u8).ShouldBeTrue();
+        BitConverter.ToInt32(lying, central + 24).ShouldBeGreaterThan(100);
+        BitConverter.GetBytes(100).CopyTo(lying, central + 24);
+        File.WriteAllBytes(path, lying);
+        Should.Throw<BadBundle>(() =>
+        {
+            using var bundle = Opened(path);
+            bundle.UnpackImage(11, _shop.Folder["unpacked"]);
+        }).Message.ShouldContain("jug.png");
     }
 
     /// <summary>Whatever a value is changed to, it is refused in words, or the publication can be looked at and worked on.</summary>

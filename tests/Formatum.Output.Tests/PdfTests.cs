@@ -81,7 +81,7 @@ public sealed class PdfTests : IDisposable
             originals.Add(_shop.Reader.Read(TestPictures.Save(grey, _shop.Folder["grey.jpg"]), "grey.jpg"));
         originals.Add(_shop.Reader.Read(TestPictures.Photographs.First(f => f.EndsWith("Storm.jpg", StringComparison.Ordinal)), "photo.jpg"));
         p = Workshop.Link(p, [.. originals]);
-        var veiled = new Look { Opacity = 0.5, Tone = "#dfe5d8", Border = new(2, "#000000") };
+        var veiled = new Look { Opacity = 0.5, Background = "#dfe5d8", Border = new(2, "#000000") };
         foreach (var image in originals)
             p = Workshop.Do(p, new MakeFrame
             {

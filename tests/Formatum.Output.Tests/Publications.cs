@@ -68,17 +68,17 @@ public sealed class Workshop : IDisposable
                 },
             });
         }
-        // A placeholder of which only the tone and the border print.
-        return Do(p, new MakeFrame { Page = 1, Box = new(565, 760, 20, 60), Look = new() { Tone = "#2f6f4f", Border = new(4, "#7a3b69"), Opacity = 0.5 } });
+        // A placeholder of which only the background and the border print.
+        return Do(p, new MakeFrame { Page = 1, Box = new(565, 760, 20, 60), Look = new() { Background = "#2f6f4f", Border = new(4, "#7a3b69"), Opacity = 0.5 } });
     }
 
     /// <summary>Looks for the frames of the sampler, most of them plain.</summary>
     private static readonly Look[] Looks =
     [
-        Look.Plain, new() { Border = new(6, "#2f6f4f") }, new() { Tone = "#dfe5d8", Shadow = new(5, 8, 6, "#000000", 0.6) },
-            new() { Tone = "#dfe5d8", Border = new(3, "#000000"), Shadow = new(-6, 4, 0, "#7a3b69", 1) },
-        new() { Opacity = 0.4 }, Look.Plain, new() { Tone = "#ffffff", Shadow = new(10, 6, 4, "#1f2723", 0.8) },
-            new() { Tone = "#e2ede5", Border = new(1.5, "#9a3b1f"), Opacity = 0.7, Shadow = Shadow.Usual },
+        Look.Plain, new() { Border = new(6, "#2f6f4f") }, new() { Background = "#dfe5d8", Shadow = new(5, 8, 6, "#000000", 0.6) },
+            new() { Background = "#dfe5d8", Border = new(3, "#000000"), Shadow = new(-6, 4, 0, "#7a3b69", 1) },
+        new() { Opacity = 0.4 }, Look.Plain, new() { Background = "#ffffff", Shadow = new(10, 6, 4, "#1f2723", 0.8) },
+            new() { Background = "#e2ede5", Border = new(1.5, "#9a3b1f"), Opacity = 0.7, Shadow = Shadow.Usual },
         .. Enumerable.Repeat(Look.Plain, 8),
     ];
 

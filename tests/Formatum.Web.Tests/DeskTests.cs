@@ -293,7 +293,7 @@ public sealed class DeskTests(Workplace place) : InBrowser(place)
     }
 
     [Fact]
-    public async Task Another_window_sees_what_was_done_and_cannot_overwrite_it_unseen()
+    public async Task A_window_shows_what_was_done_elsewhere()
     {
         int id = OpenDesk(await Server.NewPublicationAsync("Shared", pages: 1, facing: false));
         Draw(id, (60, 60), (260, 260));

@@ -6,16 +6,11 @@ using Formatum.Testing;
 namespace Formatum.Web.Tests;
 
 /// <summary>The real program on a disk of a few megabytes that pictures fill up.</summary>
-public sealed class DiskFullTests(Xunit.Abstractions.ITestOutputHelper output)
+public sealed class DiskFullTests
 {
-    [Fact]
+    [FactOnSmallDisk]
     public async Task What_has_no_room_is_told_what_is_there_stays_and_work_goes_on_once_there_is_room()
     {
-        if (!TestServer.CanHaveDiskOfItsOwn())
-        {
-            output.WriteLine("Not checked: this machine lets nobody mount a small disk.");
-            return;
-        }
         using var server = new TestServer(diskMegabytes: 10);
         int id = await server.NewPublicationAsync("Tight", pages: 1, facing: false);
         await server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 10, y = 10, width = 90, height = 60 });
@@ -88,5 +83,15 @@ public sealed class DiskFullTests(Xunit.Abstractions.ITestOutputHelper output)
         Browser.Until(() => (status = server.GetAsync($"/api/publications/{publication}/imports/{job}").Result).GetProperty("state")
             .GetString() is "done" or "stopped", "the job ends", 60);
         return status;
+    }
+}
+
+/// <summary>A test that is skipped, and says so, where nobody may mount a small disk.</summary>
+[AttributeUsage(AttributeTargets.Method)]
+public sealed class FactOnSmallDiskAttribute : FactAttribute
+{
+    public FactOnSmallDiskAttribute()
+    {
+        if (!TestServer.CanHaveDiskOfItsOwn()) Skip = "This machine lets nobody mount a small disk.";
     }
 }

@@ -16,7 +16,7 @@ namespace Formatum.Web.Tests;
 public sealed class FuzzTests(Workplace place) : IClassFixture<Workplace>
 {
     private static readonly int Rounds = int.TryParse(Environment.GetEnvironmentVariable("FORMATUM_FUZZ"), CultureInfo.InvariantCulture, out int rounds)
-        ? rounds : 900;
+        ? rounds : 500;
 
     private const int Seed = 20_261_126;
 

@@ -6,7 +6,7 @@ using OpenQA.Selenium;
 
 namespace Formatum.Web.Tests;
 
-/// <summary>Border, tone, opacity and shadow of frames, in Chromium and by the automation interface.</summary>
+/// <summary>Border, background, opacity and shadow of frames, in Chromium and by the automation interface.</summary>
 public sealed class LookTests(Workplace place) : InBrowser(place)
 {
     private static JsonElement Look(JsonElement frame) => frame.GetProperty("look");
@@ -37,15 +37,15 @@ public sealed class LookTests(Workplace place) : InBrowser(place)
         Frame(id, first, f => Look(f).GetProperty("border").ValueKind == JsonValueKind.Object, "a border");
         Pick("[data-look='border.colour']", "#2f6f4f");
         Frame(id, first, f => Look(f).GetProperty("border").GetProperty("colour").GetString() == "#2f6f4f", "its colour");
-        Browser.Click("#look-tone");
-        Frame(id, first, f => Look(f).GetProperty("tone").ValueKind == JsonValueKind.String, "a tone");
+        Browser.Click("#look-background");
+        Frame(id, first, f => Look(f).GetProperty("background").ValueKind == JsonValueKind.String, "a background");
         Type("#look-opacity", "60" + Keys.Enter);
         Frame(id, first, f => Look(f).GetProperty("opacity").GetDouble() == 0.6, "opacity");
         Browser.Click("#look-shadow");
         Frame(id, first, f => Look(f).GetProperty("shadow").ValueKind == JsonValueKind.Object, "a shadow");
         Type("#look-blur", "4mm" + Keys.Enter);
         var looked = Look(Frame(id, first, f => Math.Abs(Look(f).GetProperty("shadow").GetProperty("blur").GetDouble() - 4 * 72 / 25.4) < 1e-6, "softer"));
-        Browser.Find("#more-look summary").Text.ShouldBe("Look: border, tone, opacity, shadow");
+        Browser.Find("#more-look summary").Text.ShouldBe("Look: border, background, opacity, shadow");
         Browser.Run<string>($"return document.querySelector('#frame-{first} [stroke]').getAttribute('stroke-width') + ' ' + " +
             $"document.querySelector('#frame-{first} [opacity]').getAttribute('opacity')").ShouldBe("2 0.6");
 
@@ -103,13 +103,13 @@ public sealed class LookTests(Workplace place) : InBrowser(place)
             y = 10,
             width = 50,
             height = 50,
-            look = new { tone = "#DFE5D8", shadow = new { across = "2mm" } }
+            look = new { background = "#DFE5D8", shadow = new { across = "2mm" } }
         });
-        Look(made).GetProperty("tone").GetString().ShouldBe("#dfe5d8");
+        Look(made).GetProperty("background").GetString().ShouldBe("#dfe5d8");
         D(Look(made).GetProperty("shadow"), "across").ShouldBe(2 * 72 / 25.4, 1e-9);
         D(Look(made).GetProperty("shadow"), "strength").ShouldBe(0.35);
         string address = $"/api/publications/{id}/frames/{made.GetProperty("id").GetInt32()}";
-        foreach (object bad in new object[] { new { opacity = 2 }, new { tone = "red" }, new { border = new { width = 0 } },
+        foreach (object bad in new object[] { new { opacity = 2 }, new { background = "red" }, new { border = new { width = 0 } },
             new { shadow = new { blur = -1 } } })
         {
             using var answer = await Server.Client.PatchAsJsonAsync(address, new { look = bad });

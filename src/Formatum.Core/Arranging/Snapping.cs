@@ -96,7 +96,7 @@ public sealed class Snapping
         double dx = Nearest([box.X, box.Centre.X, box.Right], [.. _across, .. Gaps(box, across: true)], reach),
             dy = Nearest([box.Y, box.Centre.Y, box.Bottom], [.. _down, .. Gaps(box, across: false)], reach);
         var snapped = box.Moved(dx, dy);
-        return new(snapped, Marks(snapped, [snapped.X, snapped.Centre.X, snapped.Right], [snapped.Y, snapped.Centre.Y, snapped.Bottom], dx, dy, box));
+        return new(snapped, Marks(snapped, [snapped.X, snapped.Centre.X, snapped.Right], [snapped.Y, snapped.Centre.Y, snapped.Bottom], box));
     }
 
     /// <summary>A box of which edges are drawn: they catch, and widths and heights equal to those of other frames.</summary>
@@ -123,7 +123,17 @@ public sealed class Snapping
         if (right - left < Hair || bottom - top < Hair) return new(box, []);
         var sized = new Box(left, top, right - left, bottom - top);
         double[] xs = grip.X == 0 ? [] : [grip.X < 0 ? left : right], ys = grip.Y == 0 ? [] : [grip.Y < 0 ? top : bottom];
-        return new(sized, Marks(sized, xs, ys, dx, dy, box, grip));
+        return new(sized, Marks(sized, xs, ys, box, grip));
+    }
+
+    /// <summary>A box that is drawn anew: the edges under the pointer catch as those of a grip do; all lines that its four edges lie on are told.</summary>
+    /// <param name="box">As it would come to be.</param>
+    /// <param name="grip">Which edges the pointer draws.</param>
+    /// <param name="reach">How near, in points, they catch.</param>
+    public Snapped Drawn(Box box, Grip grip, double reach)
+    {
+        var sized = Sized(box, grip, reach).Box;
+        return new(sized, Marks(sized, [sized.X, sized.Right], [sized.Y, sized.Bottom], box, grip));
     }
 
     /// <summary>A point, such as where a drag begins or a guide is let go.</summary>
@@ -177,15 +187,15 @@ public sealed class Snapping
         }
     }
 
-    /// <summary>The lines on which the places now lie: all of them, where something caught; on a side where nothing did, none.</summary>
-    private ImmutableArray<SnapMark> Marks(Box box, double[] xs, double[] ys, double dx, double dy, Box before, Grip? grip = null)
+    /// <summary>The lines on which the places now lie.</summary>
+    private ImmutableArray<SnapMark> Marks(Box box, double[] xs, double[] ys, Box before, Grip? grip = null)
     {
         var marks = ImmutableArray.CreateBuilder<SnapMark>();
-        Collect(true, xs, dx, grip is { } g ? [.. _across, .. Sizes(before, g.X, true)] : [.. _across, .. Gaps(before, true)], box.Y, box.Bottom);
-        Collect(false, ys, dy, grip is { } h ? [.. _down, .. Sizes(before, h.Y, false)] : [.. _down, .. Gaps(before, false)], box.X, box.Right);
+        Collect(true, xs, grip is { } g ? [.. _across, .. Sizes(before, g.X, true)] : [.. _across, .. Gaps(before, true)], box.Y, box.Bottom);
+        Collect(false, ys, grip is { } h ? [.. _down, .. Sizes(before, h.Y, false)] : [.. _down, .. Gaps(before, false)], box.X, box.Right);
         return marks.ToImmutable();
 
-        void Collect(bool upright, double[] places, double by, IEnumerable<SnapLine> lines, double from, double to)
+        void Collect(bool upright, double[] places, IEnumerable<SnapLine> lines, double from, double to)
         {
             foreach (double place in places)
             {

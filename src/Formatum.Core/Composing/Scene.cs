@@ -18,7 +18,7 @@ public sealed record Scene(Box Trim, ImmutableArray<SceneFrame> Items);
 /// <param name="Outline">What the frame's content is clipped to.</param>
 /// <param name="Image">The image in it; null where it holds none.</param>
 /// <param name="Text">The text in it, set; null where it holds none.</param>
-/// <param name="Look">How it looks besides. Drawn from the lowest to the topmost are: shadow, tone, image, text, border.</param>
+/// <param name="Look">How it looks besides. Drawn from the lowest to the topmost are: shadow, background, image, text, border.</param>
 public sealed record SceneFrame(int FrameId, Affine ToSpread, double Width, double Height, Outline Outline, SceneImage? Image, SetText? Text, Look Look)
 {
     /// <summary>Whether anything of it prints; of a placeholder only its look does.</summary>

@@ -12,8 +12,8 @@ public sealed record LookChange
 
     public string? BorderColour { get; init; }
 
-    /// <summary>A colour, or null in it for no tone.</summary>
-    public Replacement<string?>? Tone { get; init; }
+    /// <summary>A colour, or null in it for no background.</summary>
+    public Replacement<string?>? Background { get; init; }
 
     public double? Opacity { get; init; }
 
@@ -33,7 +33,7 @@ public sealed record LookChange
     {
         Border = BorderWidth == 0 ? null : BorderWidth is null && BorderColour is null ? look.Border
             : new(BorderWidth ?? look.Border?.Width ?? Usual.Width, (BorderColour ?? look.Border?.Colour ?? Usual.Colour).ToLowerInvariant()),
-        Tone = Tone is { } tone ? tone.Value?.ToLowerInvariant() : look.Tone,
+        Background = Background is { } background ? background.Value?.ToLowerInvariant() : look.Background,
         Opacity = Opacity ?? look.Opacity,
         Shadow = ShadowOn(look.Shadow),
     };

@@ -38,7 +38,7 @@ public sealed record Look
     public Border? Border { get; init; }
 
     /// <summary>What the frame is filled with beneath its picture or text, "#rrggbb" as sRGB; null for nothing.</summary>
-    public string? Tone { get; init; }
+    public string? Background { get; init; }
 
     /// <summary>How much the whole frame covers what lies beneath: 0 to 1.</summary>
     public double Opacity { get; init; } = 1;
@@ -46,7 +46,7 @@ public sealed record Look
     public Shadow? Shadow { get; init; }
 
     /// <summary>Whether there is something to print of it where the frame itself is empty.</summary>
-    public bool Prints => Border is not null || Tone is not null || Shadow is not null;
+    public bool Prints => Border is not null || Background is not null || Shadow is not null;
 
     /// <summary>How far beyond the outline it reaches, in points.</summary>
     public double Reach => Math.Max((Border?.Width ?? 0) / 2, Shadow?.Reach ?? 0);
@@ -55,7 +55,7 @@ public sealed record Look
     {
         errors.Range("look.border.width", Border?.Width, 0.001, Border.Widest, "A border is wider than 0 and at most 720 points.");
         errors.Colour("look.border.colour", Border?.Colour);
-        errors.Colour("look.tone", Tone);
+        errors.Colour("look.background", Background);
         errors.Range("look.opacity", Opacity, 0, 1, "Opacity is from 0 to 1, or 0 to 100 %.");
         errors.Range("look.shadow.across", Shadow?.Across, -Shadow.Farthest, Shadow.Farthest, "A shadow falls 720 points away at most.");
         errors.Range("look.shadow.down", Shadow?.Down, -Shadow.Farthest, Shadow.Farthest, "A shadow falls 720 points away at most.");

@@ -1,8 +1,10 @@
+using System.Collections.Frozen;
 using System.Collections.Immutable;
 using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
 using Formatum.Core.Geometry;
 
 namespace Formatum.Core.Publications;
@@ -24,10 +26,28 @@ public static class PartJson
         AllowDuplicateProperties = !strict,
         RespectNullableAnnotations = strict,
         Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: !strict), new OutlineConverter() },
+        TypeInfoResolver = strict ? new DefaultJsonTypeInfoResolver() : new DefaultJsonTypeInfoResolver { Modifiers = { Versioned } },
     };
 
-    /// <summary>The part as a JSON object.</summary>
-    public static JsonObject ToObject(Part part) => JsonSerializer.SerializeToNode(part, part.GetType(), Options)!.AsObject();
+    private const string Version = "version";
+
+    /// <summary>What has changed since its first version says first of all which it is.</summary>
+    private static void Versioned(JsonTypeInfo type)
+    {
+        if (!Types.Any(t => t.Value == type.Type) || PartUpgrades.VersionOf(Types.Single(t => t.Value == type.Type).Key) is not (> 1 and var version)) return;
+        var property = type.CreateJsonPropertyInfo(typeof(int), Version);
+        property.Get = _ => version;
+        property.Order = -1;
+        type.Properties.Insert(0, property);
+    }
+
+    /// <summary>The part as a JSON object, without its version: whoever keeps it says of which version all is.</summary>
+    public static JsonObject ToObject(Part part)
+    {
+        var written = JsonSerializer.SerializeToNode(part, part.GetType(), Options)!.AsObject();
+        written.Remove(Version);
+        return written;
+    }
 
     /// <summary>Reads a part that comes from outside. What its values may be is left to <see cref="Edits.PublicationCheck"/>.</summary>
     /// <exception cref="JsonException">The object is no such part, or has something no such part has.</exception>
@@ -36,8 +56,23 @@ public static class PartJson
     public static string Write(Part part) => JsonSerializer.Serialize(part, part.GetType(), Options);
 
     /// <exception cref="JsonException">The text is no such part.</exception>
-    public static Part Read(PartKind kind, string json) => (Part?)JsonSerializer.Deserialize(json, TypeOf(kind), Options) ??
-        throw new JsonException("A part is missing.");
+    public static Part Read(PartKind kind, string json)
+    {
+        var type = TypeOf(kind);
+        int version = PartUpgrades.VersionOf(kind);
+        if (version == 1 || json.StartsWith($"{{\"{Version}\":{version},", StringComparison.Ordinal))
+            return (Part?)JsonSerializer.Deserialize(json, type, Options) ?? throw new JsonException("A part is missing.");
+        using var document = JsonDocument.Parse(json);
+        return Read(kind, document.RootElement);
+    }
+
+    private static Part Read(PartKind kind, JsonElement part)
+    {
+        if (part.ValueKind != JsonValueKind.Object) throw new JsonException("A part is not an object.");
+        int version = PartUpgrades.VersionOf(kind), from = part.TryGetProperty(Version, out var given) && version > 1 ? given.GetInt32() : 1;
+        return (Part)(from == version ? part.Deserialize(TypeOf(kind), Options)
+            : PartUpgrades.Upgrade(kind, JsonObject.Create(part)!, from).Deserialize(TypeOf(kind), Options))!;
+    }
 
     public static string Write(Changes changes)
     {
@@ -77,20 +112,22 @@ public static class PartJson
     }
 
     private static Part? ReadPart(JsonElement item, string name, PartKind kind) =>
-        item.TryGetProperty(name, out var part) ? (Part?)part.Deserialize(TypeOf(kind), Options) : null;
+        item.TryGetProperty(name, out var part) ? Read(kind, part) : null;
 
-    private static Type TypeOf(PartKind kind) => kind switch
+    private static FrozenDictionary<PartKind, Type> Types { get; } = new Dictionary<PartKind, Type>
     {
-        PartKind.Setup => typeof(Setup),
-        PartKind.PageOrder => typeof(PageOrder),
-        PartKind.Page => typeof(Page),
-        PartKind.Frame => typeof(Frame),
-        PartKind.Image => typeof(LinkedImage),
-        PartKind.Rule => typeof(FittingRule),
-        PartKind.Tray => typeof(Tray),
-        PartKind.Master => typeof(MasterPage),
-        _ => throw new JsonException($"There are no parts of kind {(int)kind}. The data was written by a newer version."),
-    };
+        [PartKind.Setup] = typeof(Setup),
+        [PartKind.PageOrder] = typeof(PageOrder),
+        [PartKind.Page] = typeof(Page),
+        [PartKind.Frame] = typeof(Frame),
+        [PartKind.Image] = typeof(LinkedImage),
+        [PartKind.Rule] = typeof(FittingRule),
+        [PartKind.Tray] = typeof(Tray),
+        [PartKind.Master] = typeof(MasterPage),
+    }.ToFrozenDictionary();
+
+    private static Type TypeOf(PartKind kind) => Types.GetValueOrDefault(kind)
+        ?? throw new JsonException($"There are no parts of kind {(int)kind}. The data was written by a newer version.");
 
     private sealed class OutlineConverter : JsonConverter<Outline>
     {

@@ -15,7 +15,7 @@ public static class BundleJson
     public const string Format = "formatum-publication";
 
     /// <summary>Grows when a reader of the version before could misread what is written.</summary>
-    public const int Version = 1;
+    public const int Version = 2;
 
     private static readonly string[] Known = ["format", "version", "nextId", "setup", "pages", "masters", "rules", "images", "frames", "tray"];
 
@@ -105,7 +105,7 @@ public static class BundleJson
             if (root.ContainsKey("masters")) parts.AddRange(Items(root, "masters").SelectMany(Master));
             parts.AddRange(Items(root, "rules").Select(PartJson.FromOutside<FittingRule>));
             parts.AddRange(Items(root, "images").Select(node => Image(node, fileOf)));
-            parts.AddRange(Items(root, "frames").Select(PartJson.FromOutside<Frame>));
+            parts.AddRange(Items(root, "frames").Select(node => PartJson.FromOutside<Frame>(OfToday(PartKind.Frame, node, version))));
             parts.Add(new Tray([.. Items(root, "tray").Select(node => Number(node, "tray"))]));
             return (PublicationCheck.Assemble(Number(root["nextId"], "nextId"), parts), fileOf);
         }
@@ -118,6 +118,10 @@ public static class BundleJson
             throw Wrong(e.Message, e);
         }
     }
+
+    /// <summary>A part as it is written today: bundles of version 1 hold all parts in their first version.</summary>
+    private static JsonNode? OfToday(PartKind kind, JsonNode? node, int version) =>
+        version == 1 && node is JsonObject part ? PartUpgrades.Upgrade(kind, part, from: 1) : node;
 
     private static LinkedImage Image(JsonNode? node, Dictionary<int, string> fileOf)
     {

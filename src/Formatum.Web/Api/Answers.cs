@@ -87,10 +87,10 @@ public sealed record FrameAnswer(
 }
 
 /// <summary>How a frame looks; lengths in points.</summary>
-public sealed record LookAnswer(Border? Border, string? Tone, double Opacity, ShadowAnswer? Shadow)
+public sealed record LookAnswer(Border? Border, string? Background, double Opacity, ShadowAnswer? Shadow)
 {
     public static LookAnswer Of(Look look) =>
-        new(look.Border, look.Tone, look.Opacity, look.Shadow is { } s ? new(s.Across, s.Down, s.Blur, s.Colour, s.Strength) : null);
+        new(look.Border, look.Background, look.Opacity, look.Shadow is { } s ? new(s.Across, s.Down, s.Blur, s.Colour, s.Strength) : null);
 }
 
 public sealed record ShadowAnswer(double Across, double Down, double Blur, string Colour, double Strength);

@@ -240,13 +240,13 @@ public sealed record NewFrameBody : ChangeBody
     public LookBody? Look { get; init; }
 }
 
-/// <summary>How a frame looks. What is left out is plain: no border, no tone, no shadow, opacity 1.</summary>
+/// <summary>How a frame looks. What is left out is plain: no border, no background, no shadow, opacity 1.</summary>
 public sealed record LookBody
 {
     public BorderBody? Border { get; init; }
 
     /// <summary>What it is filled with beneath its picture or text, "#rrggbb".</summary>
-    public string? Tone { get; init; }
+    public string? Background { get; init; }
 
     /// <summary>0 to 1.</summary>
     public double? Opacity { get; init; }
@@ -256,7 +256,7 @@ public sealed record LookBody
     public Look ToLook() => new()
     {
         Border = Border is { } b ? new(b.Width.Points, (b.Colour ?? "#000000").ToLowerInvariant()) : null,
-        Tone = Tone?.ToLowerInvariant(),
+        Background = Background?.ToLowerInvariant(),
         Opacity = Opacity ?? 1,
         Shadow = Shadow is { } s ? new(s.Across?.Points ?? Core.Publications.Shadow.Usual.Across, s.Down?.Points ?? Core.Publications.Shadow.Usual.Down,
             s.Blur?.Points ?? Core.Publications.Shadow.Usual.Blur,

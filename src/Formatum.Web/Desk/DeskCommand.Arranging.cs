@@ -110,8 +110,13 @@ public sealed partial record DeskCommand
 
     /// <summary>What a drag that is under way caught on; null for one that catches on nothing.</summary>
     public (ImmutableArray<SnapMark> Marks, string Words)? Caught(Publication publication, Spread spread) =>
-        Do == "guide" ? CaughtGuide(publication, spread) : Do is "move" or "resize" or "turn" or "gutter" && Dragged(publication, spread) is { } dragged
-            ? (dragged.Marks, dragged.Words) : null;
+        Do switch
+        {
+            "guide" => CaughtGuide(publication, spread),
+            "draw" or "grid" when Drawn(publication, spread, DrawnRatio) is var drawn => (drawn.Marks, drawn.Words),
+            "move" or "resize" or "turn" or "gutter" when Dragged(publication, spread) is { } dragged => (dragged.Marks, dragged.Words),
+            _ => null,
+        };
 
     private Arranged? Dragged(Publication publication, Spread spread)
     {
@@ -140,14 +145,17 @@ public sealed partial record DeskCommand
                     var caught = new Snapping(publication, spread, moving).Sized(sized.Box, grip, Snapping.Reach / Scale);
                     return new([(only.Frame, only.Pose with { Box = caught.Box })], caught.Marks, caught.Words);
                 }
-                var together = Dragging.Resized(around, grip, To - From, keepRatio || poses.Any(p => p.Pose.Angle != 0), FromCentre);
+                keepRatio |= poses.Any(p => p.Pose.Angle != 0);
+                var free = Dragging.Resized(around, grip, To - From, keepRatio, FromCentre);
+                var (together, marks) = Scale <= 0 || keepRatio || FromCentre ? new(free, [])
+                    : new Snapping(publication, spread, moving).Sized(free, grip, Snapping.Reach / Scale);
                 double sx = together.Width / around.Width, sy = together.Height / around.Height;
                 return new([.. poses.Select(p =>
                 {
                     var b = p.Pose.Box;
                     return (p.Frame, p.Pose with { Box = new(together.X + (b.X - around.X) * sx, together.Y + (b.Y - around.Y) * sy, b.Width * sx,
                         b.Height * sy) });
-                })], [], "");
+                })], marks, new Snapped(together, marks).Words);
             case "turn":
                 Vec about = poses is [var one] ? one.Pose.At(ReferenceX, ReferenceY) : around.At(ReferenceX, ReferenceY), before = From - about,
                     after = To - about;
@@ -225,7 +233,7 @@ public sealed partial record DeskCommand
 
     private MakeFrame Draw(Publication publication, Spread spread)
     {
-        var box = DrawnBox(publication, spread, Outline == "polygon" ? Outlines.RegularRatio(Sides) : 1);
+        var box = Drawn(publication, spread, DrawnRatio).Box;
         var page = spread.PageAt(box.Centre);
         return new()
         {
@@ -238,21 +246,26 @@ public sealed partial record DeskCommand
     }
 
     /// <summary>What was drawn, its corners caught on what is near; with Shift, of a given ratio of width to height.</summary>
-    private Box DrawnBox(Publication publication, Spread spread, double ratio)
+    private Snapped Drawn(Publication publication, Spread spread, double ratio)
     {
         var (from, to) = (From, To);
         if (Scale > 0)
         {
+            double reach = Snapping.Reach / Scale;
             var snapping = new Snapping(publication, spread, new HashSet<int>());
-            (from, to) = (snapping.Point(from, Snapping.Reach / Scale), Even ? to : snapping.Point(to, Snapping.Reach / Scale));
+            from = snapping.Point(from, reach);
+            if (!Even && !FromCentre) return snapping.Drawn(Dragging.Drawn(from, to, false), new(to.X < from.X ? -1 : 1, to.Y < from.Y ? -1 : 1), reach);
+            if (!Even) to = snapping.Point(to, reach);
         }
-        if (!Even) return Dragging.Drawn(from, to, false, FromCentre);
+        if (!Even) return new(Dragging.Drawn(from, to, false, FromCentre), []);
         // Drawn as a square, then narrowed to the ratio.
         var square = Dragging.Drawn(from, to, true, FromCentre);
         double width = Math.Min(square.Width, square.Height * ratio), height = width / ratio;
-        return FromCentre ? new(square.Centre.X - width / 2, square.Centre.Y - height / 2, width, height)
-            : new(to.X < from.X ? square.Right - width : square.X, to.Y < from.Y ? square.Bottom - height : square.Y, width, height);
+        return new(FromCentre ? new(square.Centre.X - width / 2, square.Centre.Y - height / 2, width, height)
+            : new(to.X < from.X ? square.Right - width : square.X, to.Y < from.Y ? square.Bottom - height : square.Y, width, height), []);
     }
+
+    private double DrawnRatio => Outline == "polygon" ? Outlines.RegularRatio(Sides) : 1;
 
     /// <summary>A frame of half the type area's width in the middle of the page, for who works by keys: of the chosen frame's page, or the first.</summary>
     private MakeFrame DrawHere(Publication publication, Spread spread)
@@ -341,7 +354,7 @@ public sealed partial record DeskCommand
         {
             "margins" => pages.SelectMany(p => grid.Fill(publication.Setup.TypeArea(p.Recto).Moved(p.Trim.X, p.Trim.Y))),
             "columns" => pages.SelectMany(p => grid.FillColumns([.. publication.Setup.ColumnBoxes(p.Recto).Select(c => c.Moved(p.Trim.X, p.Trim.Y))])),
-            _ => grid.Fill(DrawnBox(publication, spread, 1)),
+            _ => grid.Fill(Drawn(publication, spread, DrawnRatio).Box),
         };
         return new(spread.Index, [.. boxes], OutlineNamed(), Rule);
     }

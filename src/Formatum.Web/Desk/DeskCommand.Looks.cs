@@ -30,7 +30,7 @@ public sealed partial record DeskCommand
         {
             "border.width" => new LookChange { BorderWidth = value is "" or "none" ? 0 : Distance(LengthUnit.Point, now.Border?.Width) },
             "border.colour" => new() { BorderColour = value },
-            "tone" => new() { Tone = new(value is "" or "none" ? null : value) },
+            "background" => new() { Background = new(value is "" or "none" ? null : value) },
             "opacity" => new() { Opacity = Share() },
             "shadow" => new() { Shadow = value == "true" },
             "shadow.across" => new() { ShadowAcross = Distance(unit, now.Shadow?.Across, true) },

@@ -1,4 +1,5 @@
 using Formatum.Core.Fitting;
+using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 using Formatum.Web.Wording;
 
@@ -24,6 +25,14 @@ public sealed class SelectionView(Publication publication, IReadOnlyList<Frame> 
     public IReadOnlyList<Frame> Frames => frames;
 
     public bool AnySetHere => frames.Any(f => !f.Own.IsOpen);
+
+    /// <summary>Whether a picture lies otherwise than its fit would have it, since its frame does not stay fitted and changed.</summary>
+    public bool AnyHolds => frames.Any(f => f.Held is { } held && !publication.FitOf(f).StaysFitted
+        && publication.FittedOf(f with { Held = null }) is { } anew && new[] { new Vec(0, 0), new Vec(1, 0), new Vec(0, 1) }
+            .Any(corner => (held.Matrix.Apply(corner) - anew.Placement.Matrix.Apply(corner)).Length > Hair));
+
+    /// <summary>Less is dust that rounding leaves, in points.</summary>
+    private const double Hair = 0.01;
 
     /// <summary>The fit's settings where all frames agree on the value; else null.</summary>
     public T? Common<T>(Func<ResolvedFit, T> value) where T : struct => _fits.Select(value).Distinct().Take(2).ToList() is [var only] ? only : null;

@@ -8,7 +8,7 @@ using Formatum.Core.Tests.Typesetting;
 
 namespace Formatum.Core.Tests.Edits;
 
-/// <summary>The look of frames: border, tone, opacity, shadow.</summary>
+/// <summary>The look of frames: border, background, opacity, shadow.</summary>
 public class LookEditTests
 {
     private static Publication Begin() => Publication.Create(SetupTests.A4(), 1)
@@ -29,7 +29,7 @@ public class LookEditTests
         look = Changed(look, new() { Shadow = true });
         look.Shadow.ShouldBe(Shadow.Usual);
         Changed(look, new() { ShadowBlur = 9 }).Shadow.ShouldBe(Shadow.Usual with { Blur = 9 });
-        Changed(look, new() { Shadow = false, Tone = new("#ffffff") }).ShouldBe(new() { Border = new(2, "#2f6f4f"), Opacity = 0.5, Tone = "#ffffff" });
+        Changed(look, new() { Shadow = false, Background = new("#ffffff") }).ShouldBe(new() { Border = new(2, "#2f6f4f"), Opacity = 0.5, Background = "#ffffff" });
         Changed(look, new() { BorderWidth = 0 }).Border.ShouldBeNull();
         Changed(Look.Plain, new() { BorderColour = "#123456" }).Border.ShouldBe(new(0.5, "#123456"));
     }
@@ -39,7 +39,7 @@ public class LookEditTests
     {
         var p = Begin();
         int one = Named(p, "one").Id, two = Named(p, "two").Id;
-        p = p.Do(new ChangeLook([one], new() { BorderWidth = 1, Tone = new("#dfe5d8"), Shadow = true }));
+        p = p.Do(new ChangeLook([one], new() { BorderWidth = 1, Background = new("#dfe5d8"), Shadow = true }));
         var given = p.Do(new GiveLook([two], Named(p, "one").Look));
         Named(given, "two").ShouldBe(Named(p, "two") with { Look = Named(p, "one").Look });
         Named(given, "one").ShouldBe(Named(p, "one"));
@@ -57,8 +57,8 @@ public class LookEditTests
             (onPage - new Vec(3, 1)).Length.ShouldBe(0, 1e-9);
         }
         scene.Items.Select(f => f.Prints).ShouldBe([false, false]);
-        p = p.Do(new ChangeLook([Named(p, "one").Id], new() { Tone = new("#dfe5d8") }));
-        Composer.Compose(p, Spread.At(p, 0), new HalfWide()).Items.Select(f => f.Prints).ShouldBe([true, false], "The tone of a placeholder prints.");
+        p = p.Do(new ChangeLook([Named(p, "one").Id], new() { Background = new("#dfe5d8") }));
+        Composer.Compose(p, Spread.At(p, 0), new HalfWide()).Items.Select(f => f.Prints).ShouldBe([true, false], "The background of a placeholder prints.");
     }
 
     [Fact]
@@ -70,7 +70,7 @@ public class LookEditTests
         Refused(new() { BorderWidth = -1 }, "look.border.width");
         Refused(new() { BorderWidth = double.NaN }, "look.border.width");
         Refused(new() { BorderColour = "red" }, "look.border.colour");
-        Refused(new() { Tone = new("#12345g") }, "look.tone");
+        Refused(new() { Background = new("#12345g") }, "look.background");
         Refused(new() { Opacity = 1.01 }, "look.opacity");
         Refused(new() { ShadowBlur = -1 }, "look.shadow.blur");
         Refused(new() { ShadowAcross = double.PositiveInfinity }, "look.shadow.across");

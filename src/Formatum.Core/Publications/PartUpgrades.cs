@@ -1,0 +1,36 @@
+using System.Collections.Frozen;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+
+namespace Formatum.Core.Publications;
+
+/// <summary>
+/// How parts were written before, and how each becomes what it is now: one step for each version from 2 on. Parts are upgraded as they are read, wherever
+/// they are kept. A step is never changed, and none is taken out.
+/// </summary>
+public static class PartUpgrades
+{
+    private static readonly FrozenDictionary<PartKind, Action<JsonObject>[]> Steps = new Dictionary<PartKind, Action<JsonObject>[]>
+    {
+        // 2: what a frame is filled with was called its tone.
+        [PartKind.Frame] = [frame => Rename(frame["look"] as JsonObject, "tone", "background")],
+    }.ToFrozenDictionary();
+
+    /// <summary>The version in which parts of a kind are written; 1 where they never changed.</summary>
+    public static int VersionOf(PartKind kind) => 1 + (Steps.GetValueOrDefault(kind)?.Length ?? 0);
+
+    /// <summary>Makes a part of an older version one of the version of today.</summary>
+    /// <exception cref="JsonException">The version is newer than this program, or none at all.</exception>
+    public static JsonObject Upgrade(PartKind kind, JsonObject part, int from)
+    {
+        if (from < 1 || from > VersionOf(kind)) throw new JsonException($"There is no version {from} of this part. The data was written by a newer version.");
+        foreach (var step in (Steps.GetValueOrDefault(kind) ?? []).Skip(from - 1)) step(part);
+        return part;
+    }
+
+    private static void Rename(JsonObject? within, string from, string to)
+    {
+        if (within is null || !within.Remove(from, out var value)) return;
+        within[to] = value;
+    }
+}
