@@ -145,6 +145,32 @@ public sealed class ArrangeTests(Workplace place) : InBrowser(place)
     }
 
     [Fact]
+    public async Task A_drawn_frame_and_several_stretched_ones_say_what_they_catch_on()
+    {
+        await BeginAsync((150, 400, 120, 80), (320, 400, 60, 80));
+        Browser.Send("#canvas", "1");
+        // From near the left margin, 42.52 points, to near the right one.
+        var (start, end) = (Window(44, 200), Window(551, 280));
+        Actions().MoveToLocation(start.X, start.Y).ClickAndHold().MoveToLocation(start.X + 80, start.Y + 20).MoveToLocation(end.X, end.Y).Perform();
+        Browser.Until(() => Browser.Find("#pointer-words").Text.Contains("margin", StringComparison.Ordinal), "it says so");
+        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector("#marks .mark-line")).Count >= 2, "both margins are marked");
+        Actions().Release().Perform();
+        Eventually(_id, f => f.Length == 3, "drawn");
+        var drawn = (await FramesAsync(_id))[2];
+        D(drawn, "x").ShouldBe(42.52, 0.01);
+        D(drawn, "width").ShouldBe(595.276 - 2 * 42.52, 0.01);
+
+        Click(Window(200, 440));
+        Actions().KeyDown(Keys.Shift).MoveToLocation(Window(350, 440).X, Window(350, 440).Y).Click().KeyUp(Keys.Shift).Perform();
+        Browser.Until(() => Browser.Find("[data-chosen]").GetAttribute("data-chosen")!.Split(',').Length == 2 && Browser.Has("#grips [data-grip=e]"), "both");
+        (start, end) = (Window(380, 440), Window(551, 440));
+        Actions().MoveToLocation(start.X, start.Y).ClickAndHold().MoveToLocation(start.X + 20, start.Y).MoveToLocation(end.X, end.Y).Perform();
+        Browser.Until(() => Browser.Find("#pointer-words").Text.Contains("margin", StringComparison.Ordinal) && Browser.Has("#marks .mark-line"), "said too");
+        Actions().Release().Perform();
+        Eventually(_id, f => Math.Abs(D(f[1], "x") + D(f[1], "width") - (595.276 - 42.52)) < 0.01, "the right one ends on the margin");
+    }
+
+    [Fact]
     public async Task Frames_are_turned_typed_with_arithmetic_flipped_and_sized_together()
     {
         var ids = await BeginAsync((150, 200, 120, 80), (320, 200, 60, 80));

@@ -57,11 +57,14 @@ public sealed class PictureTests(Workplace place) : InBrowser(place)
         Drag(Window(400, 250), Window(500, 320));
         var larger = Frame(_id, _frame, f => D(f, "height") > 200, "drawn larger");
         Matrix().ShouldBe(before, 1e-6);
+        Browser.Until(() => Browser.Find(".fit-choice").Text.Contains("Holds as it lies", StringComparison.Ordinal), "it is said");
+        Browser.Has(".fit-choice [aria-pressed=true]").ShouldBeFalse("it lies by no fit now");
         Placement(larger).GetProperty("bareArea").GetDouble().ShouldBeGreaterThan(0.1);
         Placement(larger).GetProperty("flags").EnumerateArray().Select(f => f.GetString()).ShouldContain("holds");
 
         Browser.Click("[data-do=fit-once]");
         Frame(_id, _frame, f => Placement(f).GetProperty("bareArea").GetDouble() < 1e-9, "fitted once");
+        Browser.Until(() => Browser.Has(".fit-choice [data-fit=Fill][aria-pressed=true]"), "by Fill again");
     }
 
     [Fact]

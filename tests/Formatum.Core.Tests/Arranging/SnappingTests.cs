@@ -98,6 +98,14 @@ public class SnappingTests
     }
 
     [Fact]
+    public void A_box_drawn_anew_tells_all_that_its_edges_lie_on()
+    {
+        var drawn = Of(Pages()).Drawn(new(50, 103, 298, 31), new Grip(1, 1), 4);
+        drawn.Box.ShouldBe(new Box(50, 103, 300, 31));
+        drawn.Marks.Select(m => (m.Upright, m.Line.At)).ShouldBe([(true, 50.0), (true, 350.0)]);
+    }
+
+    [Fact]
     public void Guides_catch_and_their_marks_reach_as_far_as_both()
     {
         var p = Pages().Do(new ChangeGuide(2, null, new PageGuide(true, 222)));
