@@ -107,4 +107,23 @@ public sealed class ColourTests : IDisposable
             Difference(printed, meant).Mean.ShouldBeLessThan(2, name);
         }
     }
+
+    /// <summary>The colorants of the vips tool's own P3 profile, in a profile that names sRGB: a name does not make a space.</summary>
+    [Fact]
+    public void A_profile_that_only_mentions_sRGB_is_not_taken_for_it()
+    {
+        var wide = Made("wide.jpg", "p3");
+        byte[] bytes = File.ReadAllBytes(wide.Path);
+        // Its description, as ASCII or in UTF-16, is overwritten in place: "sRGB" within the text that the tag "desc" points to.
+        int profile = bytes.AsSpan().IndexOf("acsp"u8) - 36, tags = profile + 128 + 4;
+        while (!bytes.AsSpan(tags, 4).SequenceEqual("desc"u8)) tags += 12;
+        int at = profile + System.Buffers.Binary.BinaryPrimitives.ReadInt32BigEndian(bytes.AsSpan(tags + 4));
+        bool wideLetters = bytes.AsSpan(at, 4).SequenceEqual("mluc"u8);
+        (wideLetters ? "\0s\0R\0G\0B"u8 : "sRGB"u8).CopyTo(bytes.AsSpan(at + (wideLetters ? 28 : 12)));
+        File.WriteAllBytes(_shop.Folder["named.jpg"], bytes);
+        var named = _shop.Reader.Read(_shop.Folder["named.jpg"], "named.jpg");
+        using var shown = Decoded(named);
+        using var meant = Transformed("wide.jpg", "--embedded");
+        Difference(shown, meant).Mean.ShouldBeLessThan(0.5);
+    }
 }

@@ -71,6 +71,55 @@ public sealed class PdfTests : IDisposable
         ShouldBe(pdf.GetPage(1).MediaBox.Bounds, 0, 0, width, height);
     }
 
+    /// <summary>A publication bound on the right opens the other way; its pages still come in the order they are read.</summary>
+    [Fact]
+    public void Pages_come_in_reading_order_whichever_side_is_bound()
+    {
+        foreach (bool right in new[] { false, true })
+        {
+            var p = Publication.Create(Workshop.A4(facing: true) with { BindsRight = right }, 6);
+            for (int page = 1; page <= 6; page++)
+                p = Workshop.Do(p, new MakeFrame { Page = page, Box = new(50, 50, 200, 60), Text = new([new($"Leaf {page}", new())]) });
+            string path = Write(p, new());
+            for (int page = 1; page <= 6; page++)
+                Tool.Run("pdftotext", "-f", $"{page}", "-l", $"{page}", path, "-").ShouldContain($"Leaf {page}", customMessage: $"bound right: {right}");
+        }
+    }
+
+    /// <summary>Each showing of a drawing has what its size asks for: its smallest does not decide for its largest.</summary>
+    [Fact]
+    public void A_drawing_is_as_sharp_where_it_is_large_as_where_it_is_small()
+    {
+        File.WriteAllText(_shop.Folder["d.svg"], """
+            <svg xmlns="http://www.w3.org/2000/svg" width="100" height="50"><path d="M0 0h100v50z" fill="#204060"/></svg>
+            """);
+        var p = Workshop.Link(Publication.Create(Workshop.A4(), 1), _shop.Reader.Read(_shop.Folder["d.svg"], "d.svg"));
+        foreach (double width in new[] { 24.0, 480 })
+            p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(40, width, width, width / 2), ImageId = Workshop.IdOf(p, "d.svg") });
+        var rows = Tool.Run("pdfimages", "-list", Write(p, new())).Split('\n').Skip(2).Where(l => l.Length > 0)
+            .Select(l => l.Split(' ', StringSplitOptions.RemoveEmptyEntries)).Where(c => c[2] == "image").ToList();
+        // The column x-ppi. At least 300 for both, as for any picture that is to print well: common practice, no source.
+        rows.Count.ShouldBe(2);
+        rows.ShouldAllBe(c => int.Parse(c[12], System.Globalization.CultureInfo.InvariantCulture) >= 299);
+    }
+
+    [Fact]
+    public void A_shadow_on_a_very_large_page_is_there_and_bounded()
+    {
+        double side = Units.Millimetres(4800);
+        var look = new Look { Background = "#ffffff", Shadow = new(400, 400, 300, "#000000", 1) };
+        var p = Publication.Create(Workshop.A4() with { PageWidth = side, PageHeight = side }, 1);
+        p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(600, 600, side - 2400, side - 2400), Look = look });
+        string path = Write(p, new(Bleed: false));
+        new FileInfo(path).Length.ShouldBeLessThan(30 << 20);
+        Tool.Run("pdftoppm", "-r", "4", "-png", "-singlefile", path, _shop.Folder["large"]);
+        using var page = NetVips.Image.Pngload(_shop.Folder["large.png"]);
+        // Just outside the frame's lower right corner the shadow is at its darkest, far from it the paper is white.
+        double At(double points) => page.Getpoint((int)(points / 72 * 4), (int)(points / 72 * 4))[0];
+        At(side - 1800 + 100).ShouldBeLessThan(140);
+        At(200).ShouldBe(255);
+    }
+
     [Fact]
     public void JPEGs_pass_through_byte_for_byte_in_colour_and_grey_in_every_orientation_and_beneath_a_look()
     {

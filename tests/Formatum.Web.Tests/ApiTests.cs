@@ -156,6 +156,39 @@ public sealed class ApiTests(ApiTests.OneServer one) : IClassFixture<ApiTests.On
         (await _server.PostAsync($"/api/publications/{id}/undo", new { })).GetProperty("done").GetString().ShouldBe("Undo Remove frame");
     }
 
+    /// <summary>What was seen is said in any of three ways; RFC 9110 13.1.1 has If-Match.</summary>
+    [Fact]
+    public async Task A_change_made_on_what_was_seen_before_another_changed_it_is_refused()
+    {
+        int id = await _server.NewPublicationAsync();
+        int frame = (await _server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 10, y = 10, width = 50, height = 50 }))
+            .GetProperty("id").GetInt32();
+        string address = $"/api/publications/{id}/frames/{frame}";
+        long seen = (await _server.GetAsync($"/api/publications/{id}")).GetProperty("revision").GetInt64();
+        (await _server.Client.PatchAsJsonAsync(address, new { x = 20, seen })).StatusCode.ShouldBe(HttpStatusCode.OK);
+        await RefusedAsync(await _server.Client.PatchAsJsonAsync(address, new { x = 30, seen }), HttpStatusCode.Conflict);
+        await RefusedAsync(await _server.Client.PatchAsJsonAsync($"{address}?seen={seen}", new { x = 30 }), HttpStatusCode.Conflict);
+        using var request = new HttpRequestMessage(HttpMethod.Patch, address) { Content = JsonContent.Create(new { x = 30 }) };
+        request.Headers.TryAddWithoutValidation("If-Match", $"\"{seen}\"");
+        await RefusedAsync(await _server.Client.SendAsync(request), HttpStatusCode.Conflict);
+        (await _server.Client.PatchAsJsonAsync(address, new { x = 40 })).StatusCode.ShouldBe(HttpStatusCode.OK);
+    }
+
+    [Fact]
+    public async Task Previews_that_are_gone_are_made_again()
+    {
+        int id = await _server.NewPublicationAsync();
+        byte[] picture = Jpeg(900, 700);
+        await _server.UploadAsync(id, ("a.jpg", picture));
+        string hash = Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(picture));
+        string kept = Path.Combine(_server.DataFolder, "previews", hash[..2], hash + "-720.jpg");
+        File.Exists(kept).ShouldBeTrue();
+        File.Delete(kept);
+        using var answer = await _server.Client.GetAsync($"/previews/{hash}/720");
+        answer.StatusCode.ShouldBe(HttpStatusCode.OK);
+        (await answer.Content.ReadAsByteArrayAsync()).AsSpan(0, 2).SequenceEqual((ReadOnlySpan<byte>)[0xFF, 0xD8]).ShouldBeTrue();
+    }
+
     [Theory]
     [InlineData("""{"name":"x","page":{"size":"A4"},"margins":{"inside":"150mm","outside":"90mm"}}""", "margins.inside")]
     [InlineData("""{"name":"x","page":{"size":"A4"},"columns":{"count":0,"gutter":0}}""", "columns.count")]

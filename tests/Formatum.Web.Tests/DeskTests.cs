@@ -60,6 +60,33 @@ public sealed class DeskTests(Workplace place) : InBrowser(place)
     }
 
     [Fact]
+    public async Task What_a_change_of_size_and_pages_comes_to_is_shown_before_it_is_done()
+    {
+        int id = await Server.NewPublicationAsync("Resized", pages: 4, facing: false);
+        foreach (int page in new[] { 1, 4 })
+            await Server.PostAsync($"/api/publications/{id}/frames", new { page, x = "100mm", y = "200mm", width = "100mm", height = "80mm" });
+        Go($"/publications/{id}/setup");
+        Type("#pages", "2");
+        Browser.Click("#size option[value=A5]");
+        Browser.Click("button[type=submit]");
+        Browser.Find("#setup-impact").Text.ShouldContain("2 pages go, with 1 frame");
+        (await Server.GetAsync($"/api/publications/{id}")).GetProperty("pages").GetArrayLength().ShouldBe(4, "nothing is done yet");
+        Browser.Click("#setup-impact input[value=Keep]");
+        Browser.Click("#setup-impact fieldset button");
+        Browser.Until(() => Browser.Find("#setup-impact").Text.Contains("1 frame comes to lie off the page", StringComparison.Ordinal), "kept, it is off");
+        Browser.Click("#setup-impact input[value=Scale]");
+        Browser.Click("#setup-sure");
+        Browser.Find("#desk[data-ready]");
+        var frame = (await FramesAsync(id)).ShouldHaveSingleItem();
+        // A5 is 148 x 210 mm (ISO 216): what lay on A4 comes to lie by the smaller of the two ratios.
+        (frame.GetProperty("x").GetDouble() + frame.GetProperty("width").GetDouble()).ShouldBeLessThan(148 / 25.4 * 72);
+        frame.GetProperty("width").GetDouble().ShouldBe(100 / 25.4 * 72 * 148 / 210, 0.5);
+        Browser.Send("#canvas", Keys.Control + "z");
+        Eventually(id, f => f.Length == 2, "all of it is taken back");
+        (await Server.GetAsync($"/api/publications/{id}")).GetProperty("pages").GetArrayLength().ShouldBe(4);
+    }
+
+    [Fact]
     public async Task Placeholders_are_drawn_moved_sized_typed_nudged_removed_and_all_of_it_undone_after_a_restart()
     {
         int id = OpenDesk(await Server.NewPublicationAsync(), 2);

@@ -40,4 +40,19 @@ public sealed class TableFileTests
         Should.Throw<EditRefused>(() => TableFile.Read(new MemoryStream(Encoding.UTF8.GetBytes("Picture;Piece\n" + rows
             + "one;more\n")))).Message.ShouldContain("100,000 rows");
     }
+
+    /// <summary>The bytes 80, 96, 93 and 94 of windows-1252: the euro sign, the dash and the quotes (WHATWG Encoding Standard, index windows-1252).</summary>
+    [Fact]
+    public void Prices_from_Windows_keep_their_signs_and_other_encodings_can_be_chosen()
+    {
+        byte[] bytes = [.. "P;Price\na;"u8, 0x93, 0x80, (byte)'5', 0x96, (byte)'7', 0x94, (byte)'\n'];
+        TableFile.IsUnclear(bytes).ShouldBeTrue();
+        TableFile.Read(new MemoryStream(bytes)).Rows.Single()[1].ShouldBe("\u201c\u20ac5\u20137\u201d");
+        // In Mac OS Roman, DB is the euro sign (index macintosh of the same).
+        TableFile.Read(new MemoryStream([.. "P;Price\na;"u8, 0xDB, (byte)'5']), "macintosh").Rows.Single()[1].ShouldBe("\u20ac5");
+    }
+
+    [Fact]
+    public void A_character_that_the_encoding_does_not_have_is_told_and_never_dropped() =>
+        Should.Throw<EditRefused>(() => TableFile.Read(new MemoryStream([.. "P;Price\na;"u8, 0x81, (byte)'5']))).Message.ShouldContain("no character there");
 }

@@ -69,6 +69,18 @@ public sealed class RowTests
     }
 
     [Fact]
+    public void A_number_at_the_beginning_of_a_name_finds_its_picture_where_no_other_begins_so()
+    {
+        var p = Publication.Create(new Setup { Name = "T", PageWidth = 600, PageHeight = 800 }, 1);
+        string[] names = ["007-ladybird.jpg", "0071-moth.jpg", "008-bee.jpg", "008-wasp.jpg"];
+        p = Do(p, new LinkImages([.. names.Select((n, i) => EditTests.Image(n, 10 + i, 10))]));
+        foreach (string name in new[] { "Picture", "Piece", "Code" }) p = Do(p, new MakeFrame { Page = 1, Box = new(0, 0, 100, 100), Name = name });
+        var (after, _, findings) = Rows(p, Pots("007|Ladybird|x", "008|Bee|x")).Proposal(p);
+        Read(after, "Picture")[0].ShouldBe("007-ladybird.jpg");
+        findings.ShouldContain(f => f.Row == 2 && f.Words == "Several pictures are named 008.");
+    }
+
+    [Fact]
     public void Without_added_pages_the_rows_that_find_no_frame_are_told()
     {
         var p = Layout();
