@@ -36,6 +36,13 @@ public sealed class ScreenshotMaker
         Show("/", ".shelf-item", "shelf.png");
         browser.Driver.FindElements(By.CssSelector(".shelf-item")).Count.ShouldBe(3);
         Show("/setup", "#plan svg", "setup.png");
+        Show("/publications/1/setup", "#plan svg", null);
+        browser.Click("#size option[value=A5]");
+        browser.Click("button[type=submit]");
+        browser.Find("#setup-impact");
+        Browser.Until(() => browser.Run<bool>("document.getElementById('setup-impact').scrollIntoView(); " +
+            "return [...document.images].every(i => i.complete) && document.fonts.status === 'loaded'"), "what it comes to");
+        Save("setup-impact.png");
         Show("/publications/1/desk/3", "#desk[data-ready]", "desk.png");
         browser.Driver.FindElements(By.CssSelector("#frames .frame")).Count.ShouldBe(16);
         browser.Click("#frames .frame");
