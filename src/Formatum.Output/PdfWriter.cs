@@ -39,79 +39,77 @@ public static class PdfWriter
         int last = lastPage ?? publication.PageCount;
         if (firstPage < 1 || last > publication.PageCount || firstPage > last)
             throw new EditRefused("pages", $"There are no pages {firstPage} to {last}; the publication has pages 1 to {publication.PageCount}.");
-        var setup = publication.Setup;
-        double bleed = options.Bleed ? setup.Bleed : 0;
-        double markStart = Math.Max(bleed, MarkNearest), border = options.Marks ? markStart + MarkLength : bleed;
-        double mediaWidth = setup.PageWidth + 2 * border, mediaHeight = setup.PageHeight + 2 * border;
-        if (Math.Max(mediaWidth, mediaHeight) > Setup.LargestSide)
-            throw new EditRefused("marks", $"With {(options.Marks ? "marks" : "the bleed")} the sheet would be " +
-                $"{Units.Text(Math.Max(mediaWidth, mediaHeight), setup.Unit)}; {Units.Text(Setup.LargestSide, setup.Unit)} (200 inches) is the most a PDF " +
-                $"page can have. Leave {(options.Marks ? "the marks" : "the bleed")} out, or make the page smaller.");
-        double canvasWidth = Math.Ceiling(mediaWidth / Grid) * Grid, canvasHeight = Math.Ceiling(mediaHeight / Grid) * Grid;
-
+        var sheet = Sheet.Of(publication.Setup, options);
         var pages = Spreads(publication, firstPage, last).SelectMany(spread => spread.Pages.Where(p => p.Number >= firstPage && p.Number <= last)
             .Select(page => (Spread: spread, Page: page)))
             .OrderBy(p => p.Page.Number).ToList();
         // The pages of a spread come one after the other: what is composed for one serves the other.
         (Spread? Spread, Scene? Scene) composed = default;
-        Scene SceneOf(Spread spread)
+        IEnumerable<SceneFrame> Shown(Spread spread, PlacedPage page)
         {
             if (!ReferenceEquals(composed.Spread, spread)) composed = (spread, Composer.Compose(publication, spread, Typefaces.Shipped));
-            return composed.Scene!;
+            return SceneCanvas.Visible(composed.Scene!, page.Trim.Grown(sheet.Bleed));
         }
-        // An image is kept until it was shown for the last time, so that the library knows it again and writes it once.
-        var shown = pages.SelectMany(p => SceneCanvas.Visible(SceneOf(p.Spread), p.Page.Trim.Grown(bleed))).Select(f => f.Image?.Source).OfType<LinkedImage>()
-            .ToList();
-        var usesLeft = shown.GroupBy(i => i.Id).ToDictionary(g => g.Key, g => g.Count());
+        var shown = pages.SelectMany(p => Shown(p.Spread, p.Page)).Select(f => f.Image?.Source).OfType<LinkedImage>().ToList();
         if (!options.Proof) SceneImages.ThrowIfMissing(shown);
-        var kept = new Dictionary<(int Id, Affine Placed), DrawableImage>();
-        try
+        using (var images = new PdfImages(shown, options.Proof ? previews : null))
+        using (var stream = new SKFileWStream(path))
+        using (var document = SKDocument.CreatePdf(stream, MetadataOf(publication.Setup)))
         {
-            using var stream = new SKFileWStream(path);
-            // Above 100 the library would not compress again what it cannot pass through: such pixels go in without loss.
-            var metadata = new SKDocumentPdfMetadata
-            {
-                Title = setup.Name,
-                Creator = "Formatum",
-                Producer = "Formatum",
-                RasterDpi = 300,
-                EncodingQuality = 101
-            };
-            using var document = SKDocument.CreatePdf(stream, metadata);
-            foreach (var (spread, page) in pages)
-            {
-                var visible = page.Trim.Grown(bleed);
-                var canvas = document.BeginPage((float)canvasWidth, (float)canvasHeight);
-                // PDF counts from the lower left: leave what the canvas has too much at the top and the right.
-                canvas.Translate((float)(border - page.Trim.X), (float)(border - page.Trim.Y + canvasHeight - mediaHeight));
-                canvas.Save();
-                canvas.ClipRect(SKRect.Create((float)visible.X, (float)visible.Y, (float)visible.Width, (float)visible.Height));
-                SceneCanvas.Draw(canvas, SceneCanvas.Visible(SceneOf(spread), visible), (image, placed) =>
-                    {
-                        // Drawn pictures have the pixels of their place; all others have their own, and are written once.
-                        var key = (image.Source.Id, SceneImages.IsDrawnToSize(image.Source) ? placed with { E = 0, F = 0 } : default);
-                        return kept.TryGetValue(key, out var known) ? known : kept[key] = SceneImages.ForPrint(image.Source, placed, options.Proof ? previews
-                            : null);
-                    },
-                    image =>
-                    {
-                        if (--usesLeft[image.Source.Id] > 0) return;
-                        foreach (var key in kept.Keys.Where(k => k.Id == image.Source.Id).ToList())
-                            if (kept.Remove(key, out var done)) done.Dispose();
-                    }, boundShadows: true);
-                canvas.Restore();
-                if (options.Marks) DrawMarks(canvas, page.Trim, markStart);
-                document.EndPage();
-            }
+            foreach (var (spread, page) in pages) DrawPage(document, sheet, page, Shown(spread, page), images, options.Marks);
             document.Close();
         }
-        finally
+        PdfBoxes.Set(path, new(0, 0, sheet.Width, sheet.Height), sheet.Trim.Grown(sheet.Bleed), sheet.Trim);
+    }
+
+    // Above a quality of 100 the library would not compress again what it cannot pass through: such pixels go in without loss.
+    private static SKDocumentPdfMetadata MetadataOf(Setup setup) => new()
+    {
+        Title = setup.Name,
+        Creator = "Formatum",
+        Producer = "Formatum",
+        RasterDpi = 300,
+        EncodingQuality = 101,
+    };
+
+    private static void DrawPage(SKDocument document, in Sheet sheet, PlacedPage page, IEnumerable<SceneFrame> shown, PdfImages images, bool marks)
+    {
+        var visible = page.Trim.Grown(sheet.Bleed);
+        double canvasHeight = OnGrid(sheet.Height);
+        var canvas = document.BeginPage((float)OnGrid(sheet.Width), (float)canvasHeight);
+        // PDF counts from the lower left: leave what the canvas has too much at the top and the right.
+        canvas.Translate((float)(sheet.Border - page.Trim.X), (float)(sheet.Border - page.Trim.Y + canvasHeight - sheet.Height));
+        canvas.Save();
+        canvas.ClipRect(SKRect.Create((float)visible.X, (float)visible.Y, (float)visible.Width, (float)visible.Height));
+        SceneCanvas.Draw(canvas, shown, images.Take, images.Shown, boundShadows: true);
+        canvas.Restore();
+        if (marks) DrawMarks(canvas, page.Trim, sheet.MarkStart);
+        document.EndPage();
+    }
+
+    private static double OnGrid(double length) => Math.Ceiling(length / Grid) * Grid;
+
+    /// <summary>What a page is printed on; all in points.</summary>
+    /// <param name="Bleed">How far beyond the trim is printed.</param>
+    /// <param name="MarkStart">How far from the trim the crop marks begin.</param>
+    /// <param name="Border">How far the sheet reaches beyond the trim.</param>
+    /// <param name="Trim">Where the trimmed page lies on it.</param>
+    private readonly record struct Sheet(double Bleed, double MarkStart, double Border, Box Trim)
+    {
+        public double Width => Trim.Width + 2 * Border;
+        public double Height => Trim.Height + 2 * Border;
+
+        /// <exception cref="EditRefused">It would be larger than a page of a PDF can be.</exception>
+        public static Sheet Of(Setup setup, PdfOptions options)
         {
-            foreach (var drawable in kept.Values) drawable.Dispose();
+            double bleed = options.Bleed ? setup.Bleed : 0, markStart = Math.Max(bleed, MarkNearest), border = options.Marks ? markStart + MarkLength : bleed;
+            var sheet = new Sheet(bleed, markStart, border, new(border, border, setup.PageWidth, setup.PageHeight));
+            double longest = Math.Max(sheet.Width, sheet.Height);
+            string what = options.Marks ? "the marks" : "the bleed";
+            return longest <= Setup.LargestSide ? sheet
+                : throw new EditRefused("marks", $"With {what} the sheet would be {Units.Text(longest, setup.Unit)}; " +
+                    $"{Units.Text(Setup.LargestSide, setup.Unit)} (200 inches) is the most a PDF page can have. Leave {what} out, or make the page smaller.");
         }
-        var media = new Box(0, 0, mediaWidth, mediaHeight);
-        var trim = new Box(border, border, setup.PageWidth, setup.PageHeight);
-        PdfBoxes.Set(path, media, trim.Grown(bleed), trim);
     }
 
     private static IEnumerable<Spread> Spreads(Publication publication, int firstPage, int lastPage)

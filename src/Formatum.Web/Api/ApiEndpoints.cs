@@ -19,6 +19,19 @@ public static class ApiEndpoints
         var api = app.MapGroup("/api").WithTags("Formatum");
         api.MapPost("/fit", Fit).WithSummary("Fits an image into a frame. Pure computation.");
 
+        MapPublications(api);
+        MapImages(api);
+        MapFrames(api);
+        MapPages(api.MapGroup("/publications/{id:int}/pages"));
+        RuleEndpoints.Map(api.MapGroup("/publications/{id:int}"));
+        ImportEndpoints.Map(api.MapGroup("/publications/{id:int}"));
+        FillingEndpoints.Map(api.MapGroup("/publications/{id:int}"));
+        MasterEndpoints.Map(api.MapGroup("/publications/{id:int}"));
+        BundleEndpoints.Map(api);
+    }
+
+    private static void MapPublications(RouteGroupBuilder api)
+    {
         api.MapGet("/publications", async (PublicationStore store) =>
             (await store.ListAsync()).Select(p => new ListedAnswer(p.Id, p.Name, p.Changed, p.PutAway)).ToArray())
                 .WithSummary("All publications, those put away from the shelf too.");
@@ -35,7 +48,16 @@ public static class ApiEndpoints
         api.MapPost("/publications", Create).WithSummary("Makes a publication.");
         api.MapGet("/publications/{id:int}", async (int id, PublicationStore store) => PublicationAnswer.Of(await store.OpenAsync(id)))
             .WithSummary("A whole publication.");
+        api.MapPost("/publications/{id:int}/undo", async (int id, PublicationStore store,
+            HttpContext context) => new WordsAnswer((await store.UndoAsync(id, context.Maker())).Words))
+            .WithSummary("Takes back the last edit of whoever asks.");
+        api.MapPost("/publications/{id:int}/redo", async (int id, PublicationStore store,
+            HttpContext context) => new WordsAnswer((await store.RedoAsync(id, context.Maker())).Words))
+            .WithSummary("Does again what whoever asks took back last.");
+    }
 
+    private static void MapImages(RouteGroupBuilder api)
+    {
         api.MapPost("/publications/{id:int}/images", BringIn).WithSummary("Brings in pictures, one or many parts named files.")
             .Accepts<IFormFileCollection>("multipart/form-data").Produces<ArrivedAnswer[]>(StatusCodes.Status201Created).DisableAntiforgery();
         api.MapPost("/publications/{id:int}/images/folder", LinkFolder).WithSummary("Links the pictures of a folder on the server where they are.");
@@ -55,12 +77,10 @@ public static class ApiEndpoints
             if (!File.Exists(image.Path)) throw new BadPicture($"{image.Name} is no longer where it was linked. Find it in another folder, or put it back.");
             return Results.File(image.Path, "application/octet-stream", image.Name);
         }).WithSummary("The linked file as it is.");
-        RuleEndpoints.Map(api.MapGroup("/publications/{id:int}"));
-        ImportEndpoints.Map(api.MapGroup("/publications/{id:int}"));
-        FillingEndpoints.Map(api.MapGroup("/publications/{id:int}"));
-        MasterEndpoints.Map(api.MapGroup("/publications/{id:int}"));
-        BundleEndpoints.Map(api);
+    }
 
+    private static void MapFrames(RouteGroupBuilder api)
+    {
         api.MapPost("/publications/{id:int}/frames", MakeFrame).WithSummary("Makes a frame.");
         api.MapPatch("/publications/{id:int}/frames/{frameId:int}", ChangeFrame).WithSummary("Changes a frame; what is left out stays.");
         api.MapDelete("/publications/{id:int}/frames/{frameId:int}", async (int id, int frameId, PublicationStore store, HttpContext context) =>
@@ -68,8 +88,10 @@ public static class ApiEndpoints
             await store.EditAsync(id, new RemoveFrames([frameId]), context.Seen());
             return TypedResults.NoContent();
         }).WithSummary("Removes a frame. Its image stays in the publication.");
+    }
 
-        var pages = api.MapGroup("/publications/{id:int}/pages");
+    private static void MapPages(RouteGroupBuilder pages)
+    {
         pages.MapPost("", async (int id, NewPagesBody body, PublicationStore store, HttpContext context) =>
             await PagesAsync(id, store, context.Seen(body.Seen), p => new AddPages(body.Before ?? p.PageCount + 1, body.Count, body.MasterId)))
                 .WithSummary("Adds pages: blank ones, or based on a master.");
@@ -81,13 +103,6 @@ public static class ApiEndpoints
                 .WithSummary("Copies pages with all their frames.");
         pages.MapPost("/remove", async (int id, PagesBody body, PublicationStore store, HttpContext context) =>
             await PagesAsync(id, store, context.Seen(body.Seen), _ => new RemovePages([.. body.Pages]))).WithSummary("Removes pages with all that is on them.");
-
-        api.MapPost("/publications/{id:int}/undo", async (int id, PublicationStore store,
-            HttpContext context) => new WordsAnswer((await store.UndoAsync(id, context.Maker())).Words))
-            .WithSummary("Takes back the last edit of whoever asks.");
-        api.MapPost("/publications/{id:int}/redo", async (int id, PublicationStore store,
-            HttpContext context) => new WordsAnswer((await store.RedoAsync(id, context.Maker())).Words))
-            .WithSummary("Does again what whoever asks took back last.");
     }
 
     private static PlacementAnswer Fit(FitRequest request)

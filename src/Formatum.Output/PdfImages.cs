@@ -1,0 +1,38 @@
+using Formatum.Core.Composing;
+using Formatum.Core.Geometry;
+using Formatum.Core.Publications;
+using Formatum.Imaging;
+
+namespace Formatum.Output;
+
+/// <summary>
+/// The images of a PDF while it is written: each is kept until it was shown for the last time, so that the library knows it again and writes it once.
+/// </summary>
+/// <param name="shown">Every showing of an image, in any order.</param>
+/// <param name="standIns">Where to find a preview to show for a missing file; null where that will not do.</param>
+internal sealed class PdfImages(IEnumerable<LinkedImage> shown, PreviewStore? standIns) : IDisposable
+{
+    private readonly Dictionary<int, int> _usesLeft = shown.GroupBy(i => i.Id).ToDictionary(g => g.Key, g => g.Count());
+    private readonly Dictionary<(int Id, Affine Placed), DrawableImage> _kept = [];
+
+    /// <exception cref="BadPicture">The file is gone, or no longer the picture it was.</exception>
+    public DrawableImage Take(SceneImage image, Affine placed)
+    {
+        // Drawn pictures have the pixels of their place; all others have their own, and are written once.
+        var key = (image.Source.Id, SceneImages.IsDrawnToSize(image.Source) ? placed with { E = 0, F = 0 } : default);
+        return _kept.TryGetValue(key, out var known) ? known : _kept[key] = SceneImages.ForPrint(image.Source, placed, standIns);
+    }
+
+    /// <summary>Counts a showing; after the last the image is given up.</summary>
+    public void Shown(SceneImage image)
+    {
+        if (--_usesLeft[image.Source.Id] > 0) return;
+        foreach (var key in _kept.Keys.Where(k => k.Id == image.Source.Id).ToList())
+            if (_kept.Remove(key, out var done)) done.Dispose();
+    }
+
+    public void Dispose()
+    {
+        foreach (var drawable in _kept.Values) drawable.Dispose();
+    }
+}
