@@ -57,10 +57,12 @@ public sealed class Typefaces : ITypefaces
     };
 
     /// <summary>The name of a style's face: "regular", "bold", "italic" or "bold-italic".</summary>
-    public static string FaceName(TextStyle style) => style switch
-    { { Bold: true, Italic: true } => "bold-italic", { Bold: true } => "bold",
-        { Italic: true } => "italic",
-        _ => "regular"
+    public static string FaceName(TextStyle style) => (style.Bold, style.Italic) switch
+    {
+        (true, true) => "bold-italic",
+        (true, false) => "bold",
+        (false, true) => "italic",
+        _ => "regular",
     };
 
     /// <summary>The font file of a face; null where there is none.</summary>
