@@ -8,9 +8,10 @@ namespace Formatum.Web.Tests;
 /// <summary>The real program on a disk of a few megabytes that pictures fill up.</summary>
 public sealed class DiskFullTests
 {
-    [FactOnSmallDisk]
+    [Fact]
     public async Task What_has_no_room_is_told_what_is_there_stays_and_work_goes_on_once_there_is_room()
     {
+        Assert.SkipUnless(TestServer.CanHaveDiskOfItsOwn(), "This machine lets nobody mount a small disk.");
         using var server = new TestServer(diskMegabytes: 10);
         int id = await server.NewPublicationAsync("Tight", pages: 1, facing: false);
         await server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 10, y = 10, width = 90, height = 60 });
@@ -83,15 +84,5 @@ public sealed class DiskFullTests
         Browser.Until(() => (status = server.GetAsync($"/api/publications/{publication}/imports/{job}").Result).GetProperty("state")
             .GetString() is "done" or "stopped", "the job ends", 60);
         return status;
-    }
-}
-
-/// <summary>A test that is skipped, and says so, where nobody may mount a small disk.</summary>
-[AttributeUsage(AttributeTargets.Method)]
-public sealed class FactOnSmallDiskAttribute : FactAttribute
-{
-    public FactOnSmallDiskAttribute()
-    {
-        if (!TestServer.CanHaveDiskOfItsOwn()) Skip = "This machine lets nobody mount a small disk.";
     }
 }

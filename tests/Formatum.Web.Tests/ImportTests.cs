@@ -9,21 +9,17 @@ namespace Formatum.Web.Tests;
 
 /// <summary>Pictures brought in by jobs: ZIPs, folders within folders, the same content twice, bad files among good ones, a server that stops half
 /// way.</summary>
-public sealed class ImportTests : IDisposable
+public sealed class ImportTests : IClassFixture<Workplace>
 {
-    private readonly TempFolder _folder = new();
+    private readonly Workplace _place;
     private readonly TestServer _server;
+    private readonly TempFolder _pictures;
 
-    public ImportTests()
+    public ImportTests(Workplace place)
     {
-        Directory.CreateDirectory(_folder["open/a/b"]);
-        _server = new("--pictures", _folder["open"]);
-    }
-
-    public void Dispose()
-    {
-        _server.Dispose();
-        _folder.Dispose();
+        (_place, _server, _pictures) = (place, place.Server, place.Pictures);
+        place.Clear();
+        Directory.CreateDirectory(_pictures["a/b"]);
     }
 
     private async Task<JsonElement> EndedAsync(int publication, string job)
@@ -50,6 +46,12 @@ public sealed class ImportTests : IDisposable
     private async Task<string[]> NamesAsync(int publication) =>
         [.. (await _server.GetAsync($"/api/publications/{publication}")).GetProperty("images").EnumerateArray()
             .Select(i => i.GetProperty("name").GetString()!)];
+
+    private static byte[] Plain(int width, int height)
+    {
+        using var picture = NetVips.Image.Black(width, height);
+        return picture.PngsaveBuffer();
+    }
 
     private static byte[] Zip(params (string Name, byte[] Content)[] files)
     {
@@ -102,8 +104,8 @@ public sealed class ImportTests : IDisposable
     {
         int id = await _server.NewPublicationAsync();
         foreach (var (name, tint) in new[] { ("top.jpg", 1), ("a/inner.jpg", 2), ("a/b/deep.jpg", 3) })
-            File.WriteAllBytes(_folder["open/" + name], ApiTests.Jpeg(60, 40, tint));
-        var begun = await _server.PostAsync($"/api/publications/{id}/imports/folder", new { folder = _folder["open"], within = true });
+            File.WriteAllBytes(_pictures[name], ApiTests.Jpeg(60, 40, tint));
+        var begun = await _server.PostAsync($"/api/publications/{id}/imports/folder", new { folder = _pictures.Path, within = true });
         (await EndedAsync(id, begun.GetProperty("id").GetString()!)).GetProperty("cameIn").GetInt32().ShouldBe(3);
         (await NamesAsync(id)).Order().ShouldBe(["deep.jpg", "inner.jpg", "top.jpg"]);
         using var closed = await _server.Client.PostAsJsonAsync($"/api/publications/{id}/imports/folder", new { folder = "/etc" });
@@ -112,9 +114,9 @@ public sealed class ImportTests : IDisposable
         // Files that go between being listed and being read: many, so that some are still to come.
         int other = await _server.NewPublicationAsync();
         byte[] picture = ApiTests.Jpeg(1500, 1000);
-        for (int i = 0; i < 120; i++) File.WriteAllBytes(_folder[$"open/a/b/many-{i}.jpg"], [.. picture, (byte)i]);
-        begun = await _server.PostAsync($"/api/publications/{other}/imports/folder", new { folder = _folder["open/a"], within = true });
-        Directory.Delete(_folder["open/a"], recursive: true);
+        for (int i = 0; i < 120; i++) File.WriteAllBytes(_pictures[$"a/b/many-{i}.jpg"], [.. picture, (byte)i]);
+        begun = await _server.PostAsync($"/api/publications/{other}/imports/folder", new { folder = _pictures["a"], within = true });
+        Directory.Delete(_pictures["a"], recursive: true);
         var ended = await EndedAsync(other, begun.GetProperty("id").GetString()!);
         int gone = ended.GetProperty("report").EnumerateArray().Count(r => r.GetProperty("error").ValueKind == JsonValueKind.String);
         gone.ShouldBeGreaterThan(0);
@@ -126,8 +128,8 @@ public sealed class ImportTests : IDisposable
     {
         int id = await _server.NewPublicationAsync();
         byte[] picture = ApiTests.Jpeg(2400, 1600);
-        for (int i = 0; i < 60; i++) File.WriteAllBytes(_folder[$"open/p{i:00}.jpg"], [.. picture, (byte)i]);
-        var begun = await _server.PostAsync($"/api/publications/{id}/imports/folder", new { folder = _folder["open"] });
+        for (int i = 0; i < 60; i++) File.WriteAllBytes(_pictures[$"p{i:00}.jpg"], [.. picture, (byte)i]);
+        var begun = await _server.PostAsync($"/api/publications/{id}/imports/folder", new { folder = _pictures.Path });
         string job = begun.GetProperty("id").GetString()!, kept = Path.Combine(_server.DataFolder, "jobs", job + ".json");
         Browser.Until(() => File.Exists(kept) && File.ReadAllText(kept).Contains("p59.jpg", StringComparison.Ordinal), "the job is on the disk");
         _server.Kill();
@@ -147,11 +149,11 @@ public sealed class ImportTests : IDisposable
     public async Task The_page_shows_a_job_that_was_begun_before_it_was_opened_and_stops_it()
     {
         int id = await _server.NewPublicationAsync();
-        byte[] picture = ApiTests.Jpeg(2400, 1600);
-        // So many that the job is still under way when a slow page has been opened twice; it is stopped long before its end.
-        const int Many = 800;
-        for (int i = 0; i < Many; i++) File.WriteAllBytes(_folder[$"open/q{i:0000}.jpg"], [.. picture, (byte)i, (byte)(i >> 8)]);
-        using var browser = new Browser();
+        // Small files that take long to read, so that the job is still under way when a slow page has been opened twice; it is stopped long before its end.
+        byte[] picture = Plain(9000, 9000);
+        const int Many = 100;
+        for (int i = 0; i < Many; i++) File.WriteAllBytes(_pictures[$"q{i:00}.png"], [.. picture, (byte)i]);
+        var browser = _place.Browser;
         browser.Driver.Navigate().GoToUrl($"{_server.Address}/publications/{id}/images");
         browser.Find("#images[data-ready]");
         browser.Click(".folder-link summary");

@@ -6,31 +6,6 @@ using OpenQA.Selenium.Interactions;
 
 namespace Formatum.Web.Tests;
 
-/// <summary>A server and a browser that the tests of a class use one after the other: starting both takes longer than most tests.</summary>
-public sealed class Workplace : IDisposable
-{
-    public TempFolder Pictures { get; } = new();
-    public TestServer Server { get; }
-    public Browser Browser { get; } = new();
-
-    public Workplace() => Server = new("--pictures", Pictures.Path);
-
-    /// <summary>Leaves nothing of the last test behind in the browser. Publications stay: each test makes its own.</summary>
-    public void Clear()
-    {
-        Browser.Clear(Server.Address);
-        foreach (string folder in Directory.GetDirectories(Pictures.Path)) Directory.Delete(folder, recursive: true);
-        foreach (string file in Directory.GetFiles(Pictures.Path)) File.Delete(file);
-    }
-
-    public void Dispose()
-    {
-        Browser.Dispose();
-        Server.Dispose();
-        Pictures.Dispose();
-    }
-}
-
 /// <summary>Tests that do in Chromium what a person does.</summary>
 public abstract class InBrowser : IClassFixture<Workplace>
 {
@@ -41,6 +16,7 @@ public abstract class InBrowser : IClassFixture<Workplace>
     protected InBrowser(Workplace place)
     {
         (Server, Browser, Pictures) = (place.Server, place.Browser, place.Pictures);
+        Browser.Clear(Server.Address);
         place.Clear();
     }
 

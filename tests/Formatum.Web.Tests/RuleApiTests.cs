@@ -6,9 +6,9 @@ using System.Text.Json;
 namespace Formatum.Web.Tests;
 
 /// <summary>Rules, recrops and subject points through the automation interface.</summary>
-public sealed class RuleApiTests(ApiTests.OneServer one) : IClassFixture<ApiTests.OneServer>
+public sealed class RuleApiTests(Workplace place) : IClassFixture<Workplace>
 {
-    private readonly TestServer _server = one.Server;
+    private readonly TestServer _server = place.Server;
 
     private static string[] Fields(JsonElement problem) => [.. problem.GetProperty("errors").EnumerateObject().Select(e => e.Name)];
 

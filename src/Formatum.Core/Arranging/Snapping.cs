@@ -136,6 +136,9 @@ public sealed class Snapping
         return new(sized, Marks(sized, [sized.X, sized.Right], [sized.Y, sized.Bottom], box, grip));
     }
 
+    /// <summary>A box as it is, with the lines that it happens to lie on.</summary>
+    public Snapped LyingOn(Box box) => Moved(box, Hair) with { Box = box };
+
     /// <summary>A point, such as where a drag begins or a guide is let go.</summary>
     public Vec Point(Vec point, double reach) => new(point.X + Nearest([point.X], _across, reach), point.Y + Nearest([point.Y], _down, reach));
 

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
+using Formatum.Web.Desk.Commands;
 
 namespace Formatum.Web.Desk;
 
@@ -13,7 +14,7 @@ public sealed record ArrivalsView(int Images, int Open, bool OfSelection, string
 {
     public static ArrivalsView Of(DeskView view, ImmutableArray<int> images, Vec at)
     {
-        var open = DeskCommand.OpenPlaceholders(view.Publication, view.Spread, view.Chosen.Select(f => f.Id));
+        var open = Arrive.OpenPlaceholders(new(view.Publication, view.Spread), view.Chosen.Select(f => f.Id));
         return new(images.Count(view.Publication.Images.ContainsKey), open.Length, open.Any(f => view.Chosen.Contains(f)), view.Spread.PageAt(at).Words);
     }
 }

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using Formatum.Web.Desk.Commands;
 
 namespace Formatum.Web.Desk;
 
@@ -17,6 +18,7 @@ internal static class DeskJson
     public static JsonSerializerOptions Set(JsonSerializerOptions options)
     {
         options.NumberHandling = JsonNumberHandling.AllowReadingFromString;
+        options.AllowOutOfOrderMetadataProperties = true;
         options.Converters.Add(new JsonStringEnumConverter());
         return options;
     }

@@ -3,6 +3,7 @@ using System.Text.Json;
 using Formatum.Core.Checks;
 using Formatum.Core.Publications;
 using Formatum.Storage;
+using Formatum.Web.Desk.Commands;
 
 namespace Formatum.Web.Desk;
 
@@ -59,8 +60,8 @@ internal static class HandLine
         UnderWay? answer = null;
         try
         {
-            if (JsonSerializer.Deserialize<HandQuestion>(text, DeskJson.Options) is { Command: not null } question)
-                answer = UnderWay.Of(standing, spread, question);
+            if (JsonSerializer.Deserialize<HandQuestion>(text, DeskJson.Options) is { Command: IUnderHand asked } question)
+                answer = asked.UnderWay(Ground.Of(standing, spread), question.Inside);
         }
         catch (Exception e) when (e is EditRefused or JsonException)
         {

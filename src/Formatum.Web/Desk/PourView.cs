@@ -4,17 +4,18 @@ using Formatum.Core.Filling;
 using Formatum.Core.Fitting;
 using Formatum.Core.Publications;
 using Formatum.Storage;
+using Formatum.Web.Desk.Commands;
 using Formatum.Web.Wording;
 
 namespace Formatum.Web.Desk;
 
 /// <summary>What a pour would come to, before it is taken.</summary>
 /// <param name="Desk">The Desk it is asked from.</param>
-/// <param name="Command">What is asked.</param>
+/// <param name="Form">What is asked.</param>
 /// <param name="After">The publication as it would be; null where it cannot be poured.</param>
 /// <param name="Filled">The frames that would be filled, in reading order.</param>
 /// <param name="Refusal">Why it cannot be poured; null where it can.</param>
-public sealed record PourView(DeskView Desk, DeskCommand Command, Publication? After, ImmutableArray<(Frame Frame, Fitted Fitted)> Filled, string? Refusal)
+public sealed record PourView(DeskView Desk, PourForm Form, Publication? After, ImmutableArray<(Frame Frame, Fitted Fitted)> Filled, string? Refusal)
 {
     /// <summary>So many are shown as pictures.</summary>
     public const int Shown = 48;
@@ -29,20 +30,20 @@ public sealed record PourView(DeskView Desk, DeskCommand Command, Publication? A
 
     public int Coarse => Filled.Count(f => After!.Setup.SharpnessOf(f.Fitted.Coverage.Ppi) == Sharpness.TooCoarse);
 
-    public static PourView Of(DeskView desk, DeskCommand command)
+    public static PourView Of(DeskView desk, PourForm form)
     {
         var before = desk.Publication;
         try
         {
-            var changes = command.Pour(before, desk.Spread).On(before);
+            var changes = form.ToEdit(new(before, desk.Spread)).On(before);
             var after = before.With(changes);
             var filled = changes.Items.Select(c => c.After).OfType<Frame>().Where(f => f.ImageId is { } image && before.Tray.ImageIds.Contains(image)
                 && before.Frames.GetValueOrDefault(f.Id)?.ImageId != image);
-            return new(desk, command, after, [.. ReadingOrder.Of(after, filled).Select(f => (f, after.FittedOf(f)!.Value))], null);
+            return new(desk, form, after, [.. ReadingOrder.Of(after, filled).Select(f => (f, after.FittedOf(f)!.Value))], null);
         }
         catch (EditRefused refused)
         {
-            return new(desk, command, null, [], refused.Message);
+            return new(desk, form, null, [], refused.Message);
         }
     }
 }

@@ -4,6 +4,7 @@ using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Filling;
 using Formatum.Core.Publications;
+using Formatum.Web.Desk.Commands;
 using Formatum.Web.Hosting;
 
 namespace Formatum.Web.Desk;

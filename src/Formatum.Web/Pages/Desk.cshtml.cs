@@ -6,6 +6,7 @@ using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Storage;
 using Formatum.Web.Desk;
+using Formatum.Web.Desk.Commands;
 using Formatum.Web.Hosting;
 using Formatum.Web.Links;
 using Formatum.Web.Wording;
@@ -33,13 +34,13 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
         Partial("_Inspector", DeskView.Of(await store.OpenAsync(id), spread, frames, inside));
 
     /// <summary>What pouring the tray would come to.</summary>
-    public async Task<IActionResult> OnGetPourAsync(int id, int spread, DeskCommand command) =>
-        Partial("_Pour", PourView.Of(DeskView.Of(await store.OpenAsync(id), spread), command));
+    public async Task<IActionResult> OnGetPourAsync(int id, int spread, PourForm form) =>
+        Partial("_Pour", PourView.Of(DeskView.Of(await store.OpenAsync(id), spread), form));
 
-    public async Task<IActionResult> OnPostPourAsync(int id, int spread, long seen, DeskCommand command)
+    public async Task<IActionResult> OnPostPourAsync(int id, int spread, long seen, PourForm form)
     {
         var before = await store.OpenAsync(id);
-        var outcome = await store.EditAsync(id, command.Pour(before.Publication, DeskView.Of(before, spread).Spread), HttpContext.Seen(seen));
+        var outcome = await store.EditAsync(id, form.ToEdit(Ground.Of(before, spread)), HttpContext.Seen(seen));
         return new JsonResult(PourTold.Of(before, outcome));
     }
 
@@ -128,12 +129,9 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
     public async Task<IActionResult> OnGetSubjectAsync(int id, int image) => Subject(await store.OpenAsync(id), image);
 
     /// <summary>Sets, accepts or clears a subject point from its card.</summary>
-    public async Task<IActionResult> OnPostSubjectAsync(int id, int spread, long seen, DeskCommand command)
-    {
-        var standing = await store.OpenAsync(id);
-        var edit = command.ToEdit(standing.Publication, DeskView.Of(standing, spread).Spread);
-        return Subject((await store.EditAsync(id, edit, HttpContext.Seen(seen))).Standing, command.Image ?? 0);
-    }
+    public async Task<IActionResult> OnPostSubjectAsync(int id, int spread, [FromBody] DeskRequest? request) =>
+        Read(request) is SubjectGesture { Image: var image } gesture ? Subject((await gesture.DoAsync(HandOf(id, spread, request!))).Standing, image ?? 0)
+            : throw Unreadable();
 
     private PartialViewResult Subject(Standing standing, int imageId) =>
         standing.Publication.Images.TryGetValue(imageId, out var image) ? Partial("_Subject", image)
@@ -153,49 +151,23 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
         return image is { } one ? Subject(outcome.Standing, one) : new NoContentResult();
     }
 
-    /// <summary>Makes an edit and answers with what changed.</summary>
+    /// <summary>Does something and answers with what changed.</summary>
     public async Task<IActionResult> OnPostAsync(int id, int spread, [FromBody] DeskRequest? request)
     {
-        if (request?.Command is not { } command)
-            throw new EditRefused("do", "This cannot be read as anything that is done on the Desk. Load the page anew, and do it again.");
-        var (maker, key) = (HttpContext.Maker(), HttpContext.EditKey());
-        var seen = HttpContext.Seen(request.Seen);
-        if (command.Do == "cut") copied.Keep(command.Token, (await store.OpenAsync(id)).Publication);
-        var outcome = command.Do switch
-        {
-            "undo" => await store.UndoAsync(id, maker, key),
-            "redo" => await store.RedoAsync(id, maker, key),
-            "take-back" => await store.TakeBackAsync(id, command.Count, maker, key),
-            "go-to" => await store.GoToAsync(id, command.Count, maker, command.Sure, key),
-            "paste" or "paste-rule" or "paste-look" => await store.EditAsync(id, await PastedAsync(await store.OpenAsync(id), spread, command), seen),
-            _ => await store.EditAsync(id, Edit(await store.OpenAsync(id)), seen),
-        };
+        var command = Read(request);
+        var outcome = await command.DoAsync(HandOf(id, spread, request!));
         // What was made is chosen; undoing a removal makes frames as well, but they were not asked for.
         var made = outcome.Changes.Items.Where(c => c.Before is null).Select(c => c.After).OfType<Frame>().ToList();
         string? chosen = made.Count > 0 ? string.Join(',', made.Select(f => f.Id)) : command.Keep ?? command.Frames;
-        var answer = new DeskAnswer(DeskView.Of(outcome.Standing, spread, chosen, request.Inside), outcome,
-            command.Do is "undo" or "redo" or "take-back" or "go-to");
+        var answer = new DeskAnswer(DeskView.Of(outcome.Standing, spread, chosen, request!.Inside), outcome, command.GoesThere);
         Response.Headers["Formatum-Answer"] = answer.Head();
         return Partial("_DeskAnswer", answer);
-
-        Edit Edit(Standing standing) => command.ToEdit(standing.Publication, DeskView.Of(standing, spread).Spread);
     }
 
-    /// <summary>What was copied in this publication or another, put here.</summary>
-    private async Task<Edit> PastedAsync(Standing standing, int spread, DeskCommand command)
-    {
-        if (command.FromPublication is not { } fromId) throw new EditRefused("frame", "Nothing was copied. Copy some frames first.");
-        var source = copied.Find(command.Token) ?? (fromId == standing.Id ? standing.Publication : (await store.OpenAsync(fromId)).Publication);
-        ImmutableArray<int> frames = [.. DeskView.Ids(command.Copied)];
-        int index = DeskView.Of(standing, spread).Spread.Index;
-        if (command.Do == "paste") return new PasteFrames(source, frames, index, command.InPlace ? null : new Vec(command.ToX, command.ToY));
-        var like = frames.Select(source.Frames.GetValueOrDefault).FirstOrDefault(f => f is not null) ??
-            throw new EditRefused("frame", "What was copied is no longer there. Copy it again.");
-        if (command.Do == "paste-look") return new GiveLook([.. DeskView.Ids(command.Frames)], like.Look);
-        // In another publication, the rule of the same name is meant.
-        string? name = like.RuleId is { } rule ? source.Rules[rule].Name : null;
-        int? here = fromId == standing.Id ? like.RuleId : standing.Publication.Rules.Values.FirstOrDefault(r => string.Equals(r.Name, name,
-            StringComparison.OrdinalIgnoreCase))?.Id;
-        return new GiveRule([.. DeskView.Ids(command.Frames)], like, here);
-    }
+    private Hand HandOf(int id, int spread, DeskRequest request) => new(store, copied, id, spread, HttpContext.Seen(request.Seen));
+
+    private static DeskCommand Read(DeskRequest? request) => request?.Command ?? throw Unreadable();
+
+    private static EditRefused Unreadable() =>
+        new("do", "This cannot be read as anything that is done on the Desk. Load the page anew, and do it again.");
 }

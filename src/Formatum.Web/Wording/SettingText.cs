@@ -82,6 +82,14 @@ public static class SettingText
     /// <summary>A share typed as a percentage, with or without its sign.</summary>
     public static double? Percentage(string? text) => Number(Without((text ?? "").Trim(), "%")) / 100;
 
+    /// <summary>An angle typed in degrees; null where it is none, which is told under the field's name.</summary>
+    public static double? Angle(string field, string text, FieldErrors errors)
+    {
+        if (Number(text.Trim().TrimEnd('\u00b0')) is { } angle) return angle;
+        errors.Add(field, $"\u201c{text}\u201d is not an angle. Type degrees, such as 3 or -90.");
+        return null;
+    }
+
     private static string Without(string text, string unit) => text.EndsWith(unit, StringComparison.OrdinalIgnoreCase) ? text[..^unit.Length] : text;
 
     private static bool IsNone(string text) => text.Length == 0 || string.Equals(text, "none", StringComparison.OrdinalIgnoreCase);

@@ -150,6 +150,12 @@ export function post(handler, form, { seen = state.revision } = {}) {
   return queue(async () => surely(() => ask('POST', `${address}?handler=${handler}&seen=${seen}`, { form, key })));
 }
 
+// Sends a command to a handler of the Desk that answers in its own way. Throws a Problem; what it sends again is made once.
+export function postCommand(handler, command, { seen = state.revision } = {}) {
+  const key = randomName();
+  return queue(async () => surely(() => ask('POST', `${address}?handler=${handler}`, { json: { seen, inside: false, command }, key })));
+}
+
 // A link that is followed while something waits to be sent is followed once that is done.
 document.addEventListener('click', event => {
   const link = event.target.closest('a[href]');

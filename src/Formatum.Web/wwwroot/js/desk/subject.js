@@ -1,7 +1,7 @@
 // The card on which an image's subject point is set: a click, the arrow keys, or a suggestion accepted.
 import { address } from './parts.js';
 import { ask } from '../shared/http.js';
-import { post, refresh } from './edits.js';
+import { post, postCommand, refresh } from './edits.js';
 import { tell } from '../shared/notices.js';
 import { state } from './state.js';
 
@@ -16,8 +16,11 @@ function formOf(values) {
   return form;
 }
 
-async function send(handler, values) {
-  const { done } = await post(handler, formOf(values), { seen });
+const suggest = values => shown(post('Suggest', formOf(values), { seen }));
+const sendSubject = command => shown(postCommand('Subject', { image: Number(image()), ...command }, { seen }));
+
+async function shown(sent) {
+  const { done } = await sent;
   if (!done) return;
   if (done.text) dialog.innerHTML = done.text;
   await refresh();
@@ -32,13 +35,13 @@ document.addEventListener('click', async event => {
   if (event.target.closest('#suggest-all')) {
     tell('Looking for the subject of every picture\u2026');
     seen = state.revision;
-    await send('Suggest', {});
+    await suggest({});
     return;
   }
   const action = event.target.closest('[data-subject-do]')?.dataset.subjectDo;
   if (action === 'close') dialog.close();
-  else if (action === 'suggest') await send('Suggest', { image: image() });
-  else if (action) await send('Subject', { do: action, image: image() });
+  else if (action === 'suggest') await suggest({ image: image() });
+  else if (action) await sendSubject({ do: action });
 });
 
 async function open(id) {
@@ -71,5 +74,5 @@ dialog.addEventListener('keydown', event => {
 const inside = value => Math.min(1, Math.max(0, value));
 
 function set(x, y) {
-  return send('Subject', { do: 'subject-set', image: image(), pointX: inside(x), pointY: inside(y) }).then(() => fieldIn()?.focus());
+  return sendSubject({ do: 'subject-set', pointX: inside(x), pointY: inside(y) }).then(() => fieldIn()?.focus());
 }

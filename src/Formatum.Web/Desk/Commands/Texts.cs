@@ -1,20 +1,24 @@
-using System.Globalization;
 using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Geometry;
-using Formatum.Core.Publications;
 using Formatum.Core.Stories;
 using Formatum.Core.Typesetting;
 using Formatum.Web.Wording;
 
-namespace Formatum.Web.Desk;
+namespace Formatum.Web.Desk.Commands;
 
-/// <summary>Text typed and styled.</summary>
-public sealed partial record DeskCommand
+/// <summary>Text is typed.</summary>
+public sealed record Write : Gesture
 {
-    /// <summary>What was typed, with line ends between paragraphs.</summary>
+    /// <summary>All of it, with line ends between paragraphs.</summary>
     public string? Text { get; init; }
 
+    public override Edit ToEdit(Ground ground) => new WriteText(FirstFrame(ground).Id, Text ?? "");
+}
+
+/// <summary>Paragraphs are styled.</summary>
+public sealed record StyleWords : Gesture
+{
     public string? Family { get; init; }
     public bool? Bold { get; init; }
     public bool? Italic { get; init; }
@@ -28,12 +32,11 @@ public sealed partial record DeskCommand
     public int? FirstParagraph { get; init; }
     public int? LastParagraph { get; init; }
 
-    private WriteText Write(Publication publication) => new(Only(publication).Id, Text ?? "");
-
-    private StyleText StyleText(Publication publication)
+    public override Edit ToEdit(Ground ground)
     {
         var errors = new FieldErrors();
-        var now = FramesOf(publication).FirstOrDefault(f => f.IsText)?.Text!.Paragraphs.ElementAtOrDefault(FirstParagraph ?? 0)?.Style ?? TextStyle.Usual;
+        var texts = FramesOf(ground).Where(f => f.IsText).ToList();
+        var now = texts.FirstOrDefault()?.Text!.Paragraphs.ElementAtOrDefault(FirstParagraph ?? 0)?.Style ?? TextStyle.Usual;
         double? Points(string field, string? text, double current) => string.IsNullOrWhiteSpace(text) ? null
             : SettingText.Length(field, text, LengthUnit.Point, current, false, errors);
         var change = new StyleChange
@@ -48,10 +51,6 @@ public sealed partial record DeskCommand
             SpaceAfter = Points("spaceAfter", SpaceAfter, now.SpaceAfter),
         };
         errors.ThrowIfAny();
-        return new([.. FramesOf(publication).Where(f => f.IsText).Select(f => f.Id)], change, FirstParagraph ?? 0, LastParagraph ?? int.MaxValue);
+        return new StyleText([.. texts.Select(f => f.Id)], change, FirstParagraph ?? 0, LastParagraph ?? int.MaxValue);
     }
-
-    /// <summary>New text takes on the style of the text that was made last.</summary>
-    private static FrameText NewText(Publication publication) =>
-        FrameText.Empty(publication.Frames.Values.Where(f => f.IsText).MaxBy(f => f.Id)?.Text!.Paragraphs[0].Style ?? TextStyle.Usual);
 }

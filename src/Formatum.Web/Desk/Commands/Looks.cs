@@ -1,0 +1,52 @@
+using Formatum.Core.Checks;
+using Formatum.Core.Edits;
+using Formatum.Core.Geometry;
+using Formatum.Core.Publications;
+using Formatum.Web.Wording;
+
+namespace Formatum.Web.Desk.Commands;
+
+/// <summary>One thing about how frames look is set.</summary>
+public sealed record SetLook : Gesture
+{
+    /// <summary>What of the look, such as "border.width".</summary>
+    public string? Look { get; init; }
+
+    /// <summary>What was typed or chosen.</summary>
+    public string? Value { get; init; }
+
+    public override Edit ToEdit(Ground ground)
+    {
+        var errors = new FieldErrors();
+        var change = Change(FirstFrame(ground).Look, ground.Setup.Unit, Value?.Trim() ?? "", errors);
+        errors.ThrowIfAny();
+        return new ChangeLook(FrameIds, change);
+    }
+
+    private LookChange Change(Look now, LengthUnit unit, string value, FieldErrors errors)
+    {
+        string field = $"look.{Look}";
+        bool isNone = value is "" or "none";
+        double? Distance(LengthUnit of, double? current, bool negative = false) => SettingText.Length(field, value, of, current ?? 0, negative, errors);
+        double? Share()
+        {
+            if (SettingText.Percentage(value) is { } share) return share;
+            errors.Add(field, $"\u201c{value}\u201d is not a percentage. Type a number from 0 to 100.");
+            return null;
+        }
+        return Look switch
+        {
+            "border.width" => new() { BorderWidth = isNone ? 0 : Distance(LengthUnit.Point, now.Border?.Width) },
+            "border.colour" => new() { BorderColour = value },
+            "background" => new() { Background = new(isNone ? null : value) },
+            "opacity" => new() { Opacity = Share() },
+            "shadow" => new() { Shadow = value == "true" },
+            "shadow.across" => new() { ShadowAcross = Distance(unit, now.Shadow?.Across, true) },
+            "shadow.down" => new() { ShadowDown = Distance(unit, now.Shadow?.Down, true) },
+            "shadow.blur" => new() { ShadowBlur = Distance(unit, now.Shadow?.Blur) },
+            "shadow.colour" => new() { ShadowColour = value },
+            "shadow.strength" => new() { ShadowStrength = Share() },
+            _ => throw new EditRefused("look", $"A look has no \"{Look}\"."),
+        };
+    }
+}
