@@ -91,7 +91,7 @@ app.Use(async (context, next) =>
 });
 app.UseMakers();
 app.UseStatusCodePages();
-app.UseStaticFiles();
+app.UseStaticFiles(CachedFiles.Options);
 app.UseWebSockets();
 app.MapRazorPages();
 app.MapOpenApi();

@@ -10,8 +10,17 @@ public sealed class TrayTests(Workplace place) : InBrowser(place)
     /// <summary>Uploads pictures of the given sizes; their ids in order.</summary>
     private async Task<int[]> PicturesAsync(int publication, params (int Width, int Height)[] sizes)
     {
-        var files = sizes.Select((s, i) => ($"picture-{i + 1:000}.jpg", ApiTests.Jpeg(s.Width, s.Height, i))).ToArray();
+        var files = sizes.Select((s, i) => ($"picture-{i + 1:000}.jpg", Picture(s.Width, s.Height, i))).ToArray();
         return [.. (await Server.UploadAsync(publication, files)).EnumerateArray().Select(a => a.GetProperty("id").GetInt32())];
+    }
+
+    private static readonly Dictionary<(int, int), byte[]> Drawn = [];
+
+    /// <summary>A picture whose content is its own; each size is drawn once, and the number goes behind the end of the image.</summary>
+    private static byte[] Picture(int width, int height, int number)
+    {
+        if (!Drawn.TryGetValue((width, height), out var picture)) Drawn[(width, height)] = picture = ApiTests.Jpeg(width, height);
+        return [.. picture, (byte)number, (byte)(number >> 8)];
     }
 
     private async Task<int[]> TrayAsync(int publication) => [.. (await Server.GetAsync($"/api/publications/{publication}/tray")).GetProperty("imageIds")
