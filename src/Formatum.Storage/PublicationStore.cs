@@ -112,8 +112,9 @@ public sealed partial class PublicationStore
             var mark = opened.Marks.GetValueOrDefault(key);
             if (seen.Revision < mark.LastByOthers(seen.By)) throw ClashOver(publication.Find(key), mark.By, seen.By);
         }
-        string touched = batch?.Touched ?? Touched.Words(publication, publication.With(changes), changes);
-        return Task.FromResult(new Step(StepKind.Edit, changes, edit.Words, touched) { Batch = batch?.Id ?? "" });
+        var after = publication.With(changes);
+        string touched = batch?.Touched ?? Touched.Words(publication, after, changes);
+        return Task.FromResult(new Step(StepKind.Edit, changes, edit.Words, touched) { After = after, Batch = batch?.Id ?? "" });
     });
 
     private static EditClash ClashOver(Part? part, Maker? by, Maker maker)
@@ -125,6 +126,9 @@ public sealed partial class PublicationStore
     /// <summary>A step on its way into the journal.</summary>
     private sealed record Step(StepKind Kind, Changes Changes, string Words, string Touched)
     {
+        /// <summary>The publication as it then is, where that was worked out already.</summary>
+        public Publication? After { get; init; }
+
         /// <summary>For undoing and redoing: the entry it is about.</summary>
         public long? Of { get; init; }
 
@@ -148,7 +152,7 @@ public sealed partial class PublicationStore
                     return new(opened.Standing, new([]), "", "", WasMade: true);
                 var step = await make(db, opened) with { Key = key };
                 if (step.Changes.IsEmpty) return new(opened.Standing, step.Changes, step.Words, step.Touched);
-                var after = opened.Standing.Publication.With(step.Changes);
+                var after = step.After ?? opened.Standing.Publication.With(step.Changes);
                 await StoreAsync(db, opened, new(id, after, revision), step, maker);
                 return new EditOutcome(new(id, after, revision), step.Changes, step.Words, step.Touched);
             });
@@ -172,6 +176,7 @@ public sealed partial class PublicationStore
     private async Task StoreAsync(FormatumDb db, OpenPublication opened, Standing after, Step step, Maker maker)
     {
         var (id, publication, revision) = after;
+        string changes = PartJson.Write(step.Changes);
         db.Journal.Add(new()
         {
             PublicationId = id,
@@ -185,7 +190,7 @@ public sealed partial class PublicationStore
             MakerName = maker.Name,
             Batch = step.Batch,
             Key = step.Key,
-            Changes = step.KeptThere ? "" : PartJson.Write(step.Changes),
+            Changes = step.KeptThere ? "" : changes,
         });
         await db.SaveChangesAsync();
         int written = await db.Publications.Where(p => p.Id == id && p.Revision == revision - 1).ExecuteUpdateAsync(set => set

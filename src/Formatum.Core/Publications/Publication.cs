@@ -142,8 +142,10 @@ public sealed class Publication
                 case PartKind.Tray: tray = (Tray?)after ?? Tray.Empty; break;
                 case PartKind.Frame:
                     Put(frames, key.Id, after);
-                    if (before is Frame was) byPage[was.PageId] = byPage.GetValueOrDefault(was.PageId, NoFrames).Remove(key.Id);
-                    if (after is Frame now) byPage[now.PageId] = byPage.GetValueOrDefault(now.PageId, NoFrames).Add(key.Id);
+                    int? was = (before as Frame)?.PageId, now = (after as Frame)?.PageId;
+                    if (was == now) break;
+                    if (was is { } left) byPage[left] = byPage.GetValueOrDefault(left, NoFrames).Remove(key.Id);
+                    if (now is { } reached) byPage[reached] = byPage.GetValueOrDefault(reached, NoFrames).Add(key.Id);
                     break;
             }
         }
@@ -239,8 +241,14 @@ public sealed class Publication
     public Fitted? FittedOf(Frame frame) => PictureFitOf(frame) is not { } fit ? null
         : Fitted.Measure(fit.Width, fit.Height, fit.Outline, fit.Picture, PlacementOf(frame, fit), fit.Rule, frame.Recrop != Recrop.None);
 
+    /// <summary>In how many frames each image is placed; those that are in none are left out. Worked out once.</summary>
+    public IReadOnlyDictionary<int, int> PlacedCounts => _placedCounts ??= Frames.Values.Where(f => f.ImageId is not null).CountBy(f => f.ImageId!.Value)
+        .ToDictionary();
+
+    private Dictionary<int, int>? _placedCounts;
+
     /// <summary>The images that no frame shows, in the order they came.</summary>
-    public IEnumerable<int> UnplacedImages => Images.Keys.Except(Frames.Values.Select(f => f.ImageId).OfType<int>()).Order();
+    public IEnumerable<int> UnplacedImages => Images.Keys.Where(id => !PlacedCounts.ContainsKey(id)).Order();
 
     public LinkedImage? ImageOf(Frame frame) => frame.ImageId is { } id ? Images.GetValueOrDefault(id) : null;
 }

@@ -58,10 +58,6 @@ public sealed record DeskView(Standing Standing, Spread Spread, IReadOnlyList<Fr
     public static IEnumerable<int> Ids(string? text) =>
         (text ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries).Select(t => int.TryParse(t, NumberStyles.None, CultureInfo.InvariantCulture, out int id)
             ? id : 0).Where(id => id > 0).Distinct();
-
-    /// <summary>In how many frames each image is placed.</summary>
-    public static IReadOnlyDictionary<int, int> PlacedCounts(Publication publication) =>
-        publication.Frames.Values.Where(f => f.ImageId is not null).GroupBy(f => f.ImageId!.Value).ToDictionary(g => g.Key, g => g.Count());
 }
 
 /// <summary>An image in the contact sheet.</summary>
@@ -138,7 +134,7 @@ public sealed record DeskAnswer(DeskView View, EditOutcome Outcome, bool FromHis
         var touched = FrameChanges.Where(c => (c.Before as Frame)?.ImageId != (c.After as Frame)?.ImageId)
             .SelectMany(c => new[] { (c.Before as Frame)?.ImageId, (c.After as Frame)?.ImageId }).OfType<int>().Distinct().ToList();
         if (touched.Count == 0) return [];
-        var counts = DeskView.PlacedCounts(Publication);
+        var counts = Publication.PlacedCounts;
         return touched.Where(Publication.Images.ContainsKey).Select(id => new SheetItem(Publication.Images[id], Publication, counts.GetValueOrDefault(id),
             Swap: true));
     }

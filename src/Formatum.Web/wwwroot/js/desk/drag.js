@@ -1,8 +1,8 @@
 // A drag: what it would come to is asked on the way, and made when the pointer is let go.
 import { asker } from './line.js';
 import { edit, refresh } from './edits.js';
-import { hideWords, showAnswer } from './patch.js';
-import { at, marks, svg, underWay } from './parts.js';
+import { hideWords, letDown, showAnswer } from './patch.js';
+import { follower, marks, svg, underWay } from './parts.js';
 import { state } from './state.js';
 
 // Where the browser tells of the pointer at once, and not only when the next picture of the screen is due, the answer makes it into that picture.
@@ -20,11 +20,11 @@ export const cancelDrag = () => current?.cancel();
 
 // Follows the pointer from here on. What only was a click, without any way gone, is told to onClick; what was made, to onDone.
 export function startDrag(event, command, { onClick, onDone } = {}) {
-  const from = at(event), startX = event.clientX, startY = event.clientY, seen = state.revision;
+  const following = follower(), from = following.at(event), startX = event.clientX, startY = event.clientY, seen = state.revision;
   let moved = false, last = null, pointer = event;
   const asking = asker(answer => showAnswer(answer, pointer));
   const commandAt = e => {
-    const to = at(e);
+    const to = following.at(e);
     return {
       ...command, fromX: from.x, fromY: from.y, toX: to.x, toY: to.y,
       even: e.shiftKey, fromCentre: e.altKey, withPicture: e.ctrlKey || e.metaKey, scale: snaps() ? state.scale : 0,
@@ -49,6 +49,7 @@ export function startDrag(event, command, { onClick, onDone } = {}) {
       onClick?.(commandAt(e));
     }
     // What is being typed, or is dragged by now, has its own drawing there.
+    if (!current) letDown();
     if (state.writing === null && !current) {
       underWay.replaceChildren();
       marks.replaceChildren();
@@ -67,6 +68,7 @@ export function startDrag(event, command, { onClick, onDone } = {}) {
     svg.removeEventListener('pointercancel', onCancel);
     document.removeEventListener('keydown', onKey, true);
     asking.close();
+    following.close();
     hideWords();
     current = null;
   };

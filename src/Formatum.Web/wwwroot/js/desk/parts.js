@@ -1,5 +1,5 @@
 // The standing elements of the Desk, and how what is drawn on the spread is found and made.
-import { state } from './state.js';
+import { state, watch } from './state.js';
 
 export const desk = document.getElementById('desk');
 export const svg = document.getElementById('spread');
@@ -34,8 +34,30 @@ export function setAll(element, attributes) {
 
 // Where an event happened, in points of the spread.
 export function at(event) {
-  const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(svg.getScreenCTM().inverse());
+  return through(svg.getScreenCTM().inverse(), event);
+}
+
+function through(toSpread, event) {
+  const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(toSpread);
   return { x: point.x, y: point.y };
+}
+
+// The same for many events one after the other: where the spread lies in the window is looked up again only once it may have changed. To look it up has
+// the browser lay out the whole page, were it the picture of a single frame that changed.
+export function follower() {
+  let toSpread = null;
+  const forget = () => { toSpread = null; };
+  canvas.addEventListener('scroll', forget);
+  window.addEventListener('resize', forget);
+  const letGo = watch(['scale'], forget);
+  return {
+    at: event => through(toSpread ??= svg.getScreenCTM().inverse(), event),
+    close() {
+      canvas.removeEventListener('scroll', forget);
+      window.removeEventListener('resize', forget);
+      letGo();
+    },
+  };
 }
 
 export function turnOf(frame) {
@@ -43,11 +65,11 @@ export function turnOf(frame) {
   return `rotate(${frame.dataset.angle} ${x + width / 2} ${y + height / 2})`;
 }
 
-// The upright box around a frame, in points of the spread: where its outline is seen.
+// The upright box around a frame, in points of the spread.
 export function boundsOf(frame) {
-  const seen = frame.querySelector('.outline').getBoundingClientRect(), toSpread = svg.getScreenCTM().inverse();
-  const p = new DOMPoint(seen.left, seen.top).matrixTransform(toSpread), q = new DOMPoint(seen.right, seen.bottom).matrixTransform(toSpread);
-  return [p.x, p.y, q.x - p.x, q.y - p.y];
+  const [x, y, width, height] = boxOf(frame), angle = Number(frame.dataset.angle) * (Math.PI / 180);
+  const cos = Math.abs(Math.cos(angle)), sin = Math.abs(Math.sin(angle)), across = width * cos + height * sin, down = width * sin + height * cos;
+  return [x + (width - across) / 2, y + (height - down) / 2, across, down];
 }
 
 // The upright box around all that is chosen; null where nothing is.

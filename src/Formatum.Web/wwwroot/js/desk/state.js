@@ -33,10 +33,11 @@ export function change(next) {
   told.forEach(watcher => watcher(state));
 }
 
-// Calls when one of the named values has changed: once, however many did.
+// Calls when one of the named values has changed: once, however many did. Gives what ends that.
 export function watch(names, watcher) {
   for (const name of names) {
     if (!watchers.has(name)) watchers.set(name, new Set());
     watchers.get(name).add(watcher);
   }
+  return () => { for (const name of names) watchers.get(name).delete(watcher); };
 }
