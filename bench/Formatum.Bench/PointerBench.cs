@@ -128,7 +128,8 @@ internal static class PointerBench
     /// Moves the pointer as a mouse does, 125 times a second whatever the page does, and takes for every picture of the screen how old the place of the
     /// pointer is that it shows: from the mouse's own time to the moment the picture is handed over, in milliseconds.
     /// </summary>
-    private static async Task<double[]> DragAsync(Browser browser, int frame, string? grip, bool alone, (double X, double Y, double Reach, double Off)? from = null)
+    private static async Task<double[]> DragAsync(Browser browser, int frame, string? grip, bool alone, (double X, double Y, double Reach, double Off)?
+        from = null)
     {
         browser.Run<object>("""
             const [id, grip, alone] = arguments;
@@ -170,7 +171,8 @@ internal static class PointerBench
         Mouse(browser, "mousePressed", startX, startY);
         await using (var mouse = await SteadyMouse.OfAsync(browser))
         {
-            await mouse.MoveAsync(Enumerable.Range(1, Moves).Select(i => (startX + off + reach * Math.Sin(i * 0.055), startY + off + reach * Math.Cos(i * 0.035))));
+            await mouse.MoveAsync(Enumerable.Range(1, Moves).Select(i => (startX + off + reach * Math.Sin(i * 0.055),
+                startY + off + reach * Math.Cos(i * 0.035))));
         }
         // The first moves, while the code is still being compiled, do not count.
         double[] times = [.. browser.Run<IReadOnlyCollection<object>>("return window.taken").Select(v => Convert.ToDouble(v, CultureInfo.InvariantCulture))

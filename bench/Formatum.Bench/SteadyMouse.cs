@@ -6,7 +6,8 @@ using Formatum.Testing;
 
 namespace Formatum.Bench;
 
-/// <summary>A mouse that reports its place 125 times a second, as mice do, and does not wait until the page has seen to it (Chromium's DevTools protocol).</summary>
+/// <summary>A mouse that reports its place 125 times a second, as mice do, and does not wait until the page has seen to it (Chromium's DevTools
+/// protocol).</summary>
 internal sealed class SteadyMouse : IAsyncDisposable
 {
     private static readonly TimeSpan Between = TimeSpan.FromMilliseconds(8);

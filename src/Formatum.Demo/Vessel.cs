@@ -28,25 +28,7 @@ internal sealed record Vessel(string Name, double Aspect, (double Down, double H
         })
             canvas.DrawOval(centre + half * 0.25f, foot, half * 0.95f, height * 0.06f, shadow);
 
-        if (Handle)
-        {
-            using var handle = new SKPaint
-            {
-                Color = glaze.Dark,
-                IsStroke = true,
-                StrokeWidth = height * 0.07f,
-                StrokeCap = SKStrokeCap.Round,
-                IsAntialias = true
-            };
-            using var loop = new SKPathBuilder();
-            var from = At(0.16, Profile[2].Half);
-            var to = At(0.72, 0.46);
-            loop.MoveTo(from);
-            loop.CubicTo(new(from.X + half * 0.7f, from.Y - height * 0.04f), new(to.X + half * 0.7f, to.Y - height * 0.05f), to);
-            using var path = loop.Detach();
-            canvas.DrawPath(path, handle);
-        }
-
+        if (Handle) DrawHandle(canvas, At, half, height, glaze);
         using var body = Silhouette(At);
         using (var paint = new SKPaint { IsAntialias = true })
         {
@@ -65,6 +47,37 @@ internal sealed record Vessel(string Name, double Aspect, (double Down, double H
             canvas.DrawRect(centre - half * 2, top, half * 4, height, lower);
         canvas.Restore();
 
+        DrawRim(canvas, At, centre, top, half, height, glaze);
+        using var shine = new SKPaint
+        {
+            Color = new SKColor(255, 255, 255, 120),
+            IsAntialias = true,
+            MaskFilter = SKMaskFilter.CreateBlur(SKBlurStyle.Normal, height * 0.02f)
+        };
+        canvas.DrawOval(centre - half * 0.42f * (float)Profile[3].Half / 0.5f, top + height * 0.42f, half * 0.05f, height * 0.14f, shine);
+    }
+
+    private void DrawHandle(SKCanvas canvas, Func<double, double, SKPoint> at, float half, float height, Glaze glaze)
+    {
+        using var handle = new SKPaint
+        {
+            Color = glaze.Dark,
+            IsStroke = true,
+            StrokeWidth = height * 0.07f,
+            StrokeCap = SKStrokeCap.Round,
+            IsAntialias = true
+        };
+        using var loop = new SKPathBuilder();
+        var from = at(0.16, Profile[2].Half);
+        var to = at(0.72, 0.46);
+        loop.MoveTo(from);
+        loop.CubicTo(new(from.X + half * 0.7f, from.Y - height * 0.04f), new(to.X + half * 0.7f, to.Y - height * 0.05f), to);
+        using var path = loop.Detach();
+        canvas.DrawPath(path, handle);
+    }
+
+    private void DrawRim(SKCanvas canvas, Func<double, double, SKPoint> at, float centre, float top, float half, float height, Glaze glaze)
+    {
         double rim = Profile[0].Half;
         using var inside = new SKPaint { Color = glaze.Deep, IsAntialias = true };
         using var edge = new SKPaint { Color = glaze.Light, IsStroke = true, StrokeWidth = Math.Max(1, height * 0.012f), IsAntialias = true };
@@ -73,21 +86,14 @@ internal sealed record Vessel(string Name, double Aspect, (double Down, double H
         if (Spout)
         {
             using var lip = new SKPathBuilder();
-            lip.MoveTo(At(0.0, -rim * 0.8));
-            lip.LineTo(At(-0.02, -rim * 1.35));
-            lip.LineTo(At(0.13, -rim * 0.9));
+            lip.MoveTo(at(0.0, -rim * 0.8));
+            lip.LineTo(at(-0.02, -rim * 1.35));
+            lip.LineTo(at(0.13, -rim * 0.9));
             lip.Close();
             using var lipPath = lip.Detach();
             using var paint = new SKPaint { Color = glaze.Body, IsAntialias = true };
             canvas.DrawPath(lipPath, paint);
         }
-        using var shine = new SKPaint
-        {
-            Color = new SKColor(255, 255, 255, 120),
-            IsAntialias = true,
-            MaskFilter = SKMaskFilter.CreateBlur(SKBlurStyle.Normal, height * 0.02f)
-        };
-        canvas.DrawOval(centre - half * 0.42f * (float)Profile[3].Half / 0.5f, top + height * 0.42f, half * 0.05f, height * 0.14f, shine);
     }
 
     private SKPath Silhouette(Func<double, double, SKPoint> at)

@@ -73,7 +73,7 @@ public sealed partial class PublicationStore
             var now = publication.Find(key);
             if (IsSame(now, before ?? (key.Kind == PartKind.Tray ? Tray.Empty : null))) continue;
             string who = opened.Marks.GetValueOrDefault(key).By is { } by && by.Id != row.Maker ? $" by {by.Name}" : "";
-            string name = now is null ? "Something it changed was removed" : $"{NameOf(now)} was changed";
+            string name = now is null ? "Something it changed was removed" : $"{PartKinds.Of(key.Kind).Title(now)} was changed";
             throw new EditRefused("undo", $"\u201c{Told(row)}\u201d cannot be {what} alone. {name}{who} since. Take that step back first, in the history.");
         }
         return changes;

@@ -120,7 +120,8 @@ public sealed partial class PublicationStore
     private static EditClash ClashOver(Part? part, Maker? by, Maker maker)
     {
         string who = by is null || by.Id == maker.Id ? "in another window" : $"by {by.Name}";
-        return new($"{NameOf(part)} was changed {who} after this window last saw it. Nothing was changed; look at it as it is now and do it again.");
+        return new($"{(part is null ? "What you edit" : PartKinds.Of(part.Key.Kind).Title(part))} was changed {who} after this window last saw it. " +
+            $"Nothing was changed; look at it as it is now and do it again.");
     }
 
     /// <summary>A step on its way into the journal.</summary>
@@ -256,16 +257,5 @@ public sealed partial class PublicationStore
         PartId = part.Key.Id,
         Revision = revision,
         Json = PartJson.Write(part),
-    };
-
-    private static string NameOf(Part? part) => part switch
-    {
-        Frame f => f.Label,
-        LinkedImage i => i.Name,
-        FittingRule r => $"The rule {r.Name}",
-        PageOrder => "The order of the pages",
-        Tray => "The tray",
-        Setup => "The publication's set-up",
-        _ => "What you edit",
     };
 }

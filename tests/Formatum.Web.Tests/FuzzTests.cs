@@ -3,6 +3,7 @@ using System.Globalization;
 using System.Net;
 using System.Text;
 using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
 using Formatum.Core.Checks;
 using Formatum.Testing;
 using Formatum.Web.Desk;
@@ -13,12 +14,12 @@ namespace Formatum.Web.Tests;
 /// Whatever is sent, from a fixed seed: no answer is a failure of the program, none takes long, and what was refused changed nothing. FORMATUM_FUZZ gives how
 /// many rounds, where more are wanted than CI has time for.
 /// </summary>
-public sealed class FuzzTests(Workplace place) : IClassFixture<Workplace>
+public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace>
 {
-    private static readonly int Rounds = int.TryParse(Environment.GetEnvironmentVariable("FORMATUM_FUZZ"), CultureInfo.InvariantCulture, out int rounds)
+    internal static readonly int Rounds = int.TryParse(Environment.GetEnvironmentVariable("FORMATUM_FUZZ"), CultureInfo.InvariantCulture, out int rounds)
         ? rounds : 500;
 
-    private const int Seed = 20_261_126;
+    internal const int Seed = 20_261_126;
 
     private TestServer Server => place.Server;
 
@@ -66,6 +67,7 @@ public sealed class FuzzTests(Workplace place) : IClassFixture<Workplace>
             new("POST", $"{at}/pages", """{"before":2,"count":1}"""),
             new("POST", $"{at}/pages/move", """{"pages":[1,2],"before":4}"""),
             new("POST", $"{at}/pages/duplicate", """{"pages":[1],"before":2}"""),
+            new("POST", $"{at}/pages/remove", """{"pages":[4],"seen":1}"""),
             new("POST", $"{at}/pages/base", $$"""{"pages":[3],"masterId":{{master}}}"""),
             new("POST", $"{at}/masters", """{"name":"Second","likePages":[1],"baseThem":false}"""),
             new("PATCH", $"{at}/masters/{master}", """{"name":"Renamed"}"""),
@@ -80,7 +82,7 @@ public sealed class FuzzTests(Workplace place) : IClassFixture<Workplace>
         ]);
     }
 
-    private static readonly string[] Odd =
+    internal static readonly string[] Odd =
     [
         "null", "true", "-1", "0", "1e308", "-1e308", "2147483647", "-2147483648", "9223372036854775807", "0.1", "\"\"", "\" \"", "\"NaN\"", "\"Infinity\"",
             "\"1e999mm\"", "\"\\u0000\"", "\"\\ud800\"",
@@ -144,6 +146,67 @@ public sealed class FuzzTests(Workplace place) : IClassFixture<Workplace>
         (await Server.Client.GetAsync($"/api/publications/{id}/pages/1.png?ppi=20")).StatusCode.ShouldBe(HttpStatusCode.OK);
         (await Server.Client.GetAsync($"/api/publications/{id}/bundle")).StatusCode.ShouldBe(HttpStatusCode.OK);
         (await Server.Client.GetAsync($"/publications/{id}/desk/1")).StatusCode.ShouldBe(HttpStatusCode.OK);
+    }
+
+    [Fact]
+    public async Task Every_endpoint_that_takes_JSON_is_tried()
+    {
+        var (_, targets) = await TargetsAsync();
+        var tried = targets.Select(t => $"{t.Method} {Numbers().Replace(t.Address, "/#")}").ToHashSet();
+        var paths = (await Server.GetAsync("/openapi/v1.json")).GetProperty("paths");
+        foreach (var path in paths.EnumerateObject())
+        {
+            foreach (var method in path.Value.EnumerateObject())
+            {
+                if (!method.Value.TryGetProperty("requestBody", out var body) || !body.GetProperty("content")
+                    .TryGetProperty("application/json", out _)) continue;
+                tried.ShouldContain($"{method.Name.ToUpperInvariant()} {Braces().Replace(path.Name, "/#")}");
+            }
+        }
+    }
+
+    [GeneratedRegex(@"/\d+")]
+    private static partial Regex Numbers();
+
+    [GeneratedRegex(@"/\{[^}]*\}")]
+    private static partial Regex Braces();
+
+    [Theory]
+    [InlineData("output.pdf", "marks", "bleed", "proof", "from", "to")]
+    [InlineData("pages/1.png", "ppi", "proof")]
+    [InlineData("imports/none")]
+    [InlineData("images/1/original")]
+    public async Task No_question_makes_the_program_fail(string address, params string[] names)
+    {
+        int id = await Server.NewPublicationAsync("Asked", pages: 2);
+        var random = new Random(Seed);
+        for (int round = 0; round < Rounds / 25; round++)
+        {
+            string query = string.Join('&', names.Where(_ => random.Next(2) == 0)
+                .Select(n => $"{n}={Uri.EscapeDataString(Odd[random.Next(Odd.Length)].Trim('"'))}"));
+            using var answer = await Server.Client.GetAsync($"/api/publications/{id}/{address}?{query}");
+            ((int)answer.StatusCode).ShouldBeLessThan(500, query);
+        }
+    }
+
+    [Fact]
+    public async Task No_bytes_called_a_bundle_do_more_than_be_refused()
+    {
+        var random = new Random(Seed);
+        int id = await Server.NewPublicationAsync("Bundled", pages: 2);
+        await Server.UploadAsync(id, ("a.jpg", ApiTests.Jpeg(60, 40, 5)));
+        byte[] whole = await Server.Client.GetByteArrayAsync($"/api/publications/{id}/bundle");
+        for (int round = 0; round < Rounds / 10; round++)
+        {
+            int before = (await Server.GetAsync("/api/publications")).GetArrayLength();
+            using var form = new MultipartFormDataContent { { new ByteArrayContent(Spoiled(whole, random)), "files", "bundle.zip" } };
+            var took = Stopwatch.StartNew();
+            using var answer = await Server.Client.PostAsync("/api/bundles", form);
+            string told = $"round {round}: {(int)answer.StatusCode} {await answer.Content.ReadAsStringAsync()}";
+            ((int)answer.StatusCode).ShouldBeLessThan(500, told);
+            took.Elapsed.ShouldBeLessThan(TimeSpan.FromSeconds(10), told);
+            (await Server.GetAsync("/api/publications")).GetArrayLength().ShouldBe(before + (answer.IsSuccessStatusCode ? 1 : 0), told);
+        }
     }
 
     private async Task<long> RevisionAsync(int id) => (await Server.GetAsync($"/api/publications/{id}")).GetProperty("revision").GetInt64();

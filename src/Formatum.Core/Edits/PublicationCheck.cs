@@ -81,13 +81,7 @@ public static class PublicationCheck
         }
     }
 
-    private static string Named(PartKey key) => key.Kind switch
-    {
-        PartKind.Setup => "setup",
-        PartKind.PageOrder => "the order of pages",
-        PartKind.Tray => "tray",
-        var kind => $"{kind.ToString().ToLowerInvariant()} {key.Id}",
-    };
+    private static string Named(PartKey key) => key.Id == 0 ? PartKinds.Of(key.Kind).Noun : $"{PartKinds.Of(key.Kind).Noun} {key.Id}";
 
     private static void SetupOf(Publication publication, FieldErrors errors)
     {

@@ -24,7 +24,7 @@ public static class Touched
 
     private static string NameOthers(List<Change> changed)
     {
-        if (changed.Count > 1) return $"{changed.Count} {Kind(changed[0].Key.Kind)}s";
+        if (changed.Count > 1) return $"{changed.Count} {PartKinds.Of(changed[0].Key.Kind).Noun}s";
         return (changed[0].After ?? changed[0].Before) switch
         {
             FittingRule rule => $"rule {rule.Name}",
@@ -33,8 +33,6 @@ public static class Touched
             _ => "",
         };
     }
-
-    private static string Kind(PartKind kind) => kind switch { PartKind.Rule => "rule", PartKind.Image => "image", _ => "master" };
 
     private static string PagesOf(Publication before, Publication after, List<Frame> frames)
     {

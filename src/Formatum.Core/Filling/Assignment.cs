@@ -38,63 +38,87 @@ public sealed record Assignment(int[] ColumnOf, double Total, double[] RowPrices
     private static Assignment SolveWide(double[,] costs)
     {
         int rows = costs.GetLength(0), columns = costs.GetLength(1);
-        double[] u = new double[rows], v = new double[columns], shortest = new double[columns];
-        int[] columnOf = new int[rows], rowOf = new int[columns], path = new int[columns], open = new int[columns];
-        Array.Fill(columnOf, -1);
-        Array.Fill(rowOf, -1);
-        var reachedRows = new List<int>();
-        var reachedColumns = new List<int>();
-        for (int start = 0; start < rows; start++)
+        var search = new PathSearch(costs);
+        for (int row = 0; row < rows; row++) search.Assign(row);
+        double total = 0;
+        for (int r = 0; r < rows; r++) total += costs[r, search.ColumnOf[r]];
+        return new(search.ColumnOf, total, search.RowPrices, search.ColumnPrices);
+    }
+
+    /// <summary>One row after the other comes in by the cheapest chain of rows that change their columns, which the prices keep right.</summary>
+    private sealed class PathSearch(double[,] costs)
+    {
+        private readonly double[] _u = new double[costs.GetLength(0)], _v = new double[costs.GetLength(1)], _shortest = new double[costs.GetLength(1)];
+        private readonly int[] _rowOf = Filled(costs.GetLength(1)), _path = new int[costs.GetLength(1)], _open = new int[costs.GetLength(1)];
+        private readonly List<int> _reachedRows = [], _reachedColumns = [];
+
+        public int[] ColumnOf { get; } = Filled(costs.GetLength(0));
+        public double[] RowPrices => _u;
+        public double[] ColumnPrices => _v;
+
+        private static int[] Filled(int length)
         {
-            Array.Fill(shortest, double.PositiveInfinity);
-            for (int c = 0; c < columns; c++) open[c] = columns - 1 - c;
-            int left = columns, sink = -1, row = start;
-            double least = 0;
-            reachedRows.Clear();
-            reachedColumns.Clear();
-            while (sink < 0)
+            int[] none = new int[length];
+            Array.Fill(none, -1);
+            return none;
+        }
+
+        public void Assign(int start)
+        {
+            var (sink, least) = Reach(start);
+            _u[start] += least;
+            foreach (int r in _reachedRows)
+                if (r != start) _u[r] += least - _shortest[ColumnOf[r]];
+            foreach (int c in _reachedColumns) _v[c] -= least - _shortest[c];
+            for (int at = sink; ;)
             {
-                reachedRows.Add(row);
-                int best = -1;
-                double lowest = double.PositiveInfinity, offset = least - u[row];
-                for (int k = 0; k < left; k++)
-                {
-                    int c = open[k];
-                    double reach = offset + costs[row, c] - v[c];
-                    if (reach < shortest[c])
-                    {
-                        path[c] = row;
-                        shortest[c] = reach;
-                    }
-                    // Of equals, a column that is still free ends the search.
-                    if (shortest[c] < lowest || (shortest[c] == lowest && rowOf[c] < 0))
-                    {
-                        lowest = shortest[c];
-                        best = k;
-                    }
-                }
-                least = lowest;
-                int column = open[best];
-                open[best] = open[--left];
-                reachedColumns.Add(column);
-                if (rowOf[column] < 0) sink = column;
-                else row = rowOf[column];
-            }
-            u[start] += least;
-            foreach (int r in reachedRows)
-                if (r != start) u[r] += least - shortest[columnOf[r]];
-            foreach (int c in reachedColumns) v[c] -= least - shortest[c];
-            int at = sink;
-            while (true)
-            {
-                int r = path[at];
-                rowOf[at] = r;
-                (columnOf[r], at) = (at, columnOf[r]);
-                if (r == start) break;
+                int r = _path[at];
+                _rowOf[at] = r;
+                (ColumnOf[r], at) = (at, ColumnOf[r]);
+                if (r == start) return;
             }
         }
-        double total = 0;
-        for (int r = 0; r < rows; r++) total += costs[r, columnOf[r]];
-        return new(columnOf, total, u, v);
+
+        /// <summary>The nearest free column, and the cost of getting there.</summary>
+        private (int Column, double Cost) Reach(int start)
+        {
+            int left = _v.Length, row = start;
+            Array.Fill(_shortest, double.PositiveInfinity);
+            for (int c = 0; c < left; c++) _open[c] = left - 1 - c;
+            double least = 0;
+            _reachedRows.Clear();
+            _reachedColumns.Clear();
+            while (true)
+            {
+                _reachedRows.Add(row);
+                int best = Nearest(row, least, left);
+                int column = _open[best];
+                least = _shortest[column];
+                _open[best] = _open[--left];
+                _reachedColumns.Add(column);
+                if (_rowOf[column] < 0) return (column, least);
+                row = _rowOf[column];
+            }
+        }
+
+        /// <summary>Where, among the columns still open, the one that is nearest stands, after looking from a row that costs so much to reach.</summary>
+        private int Nearest(int row, double least, int left)
+        {
+            int best = -1;
+            double lowest = double.PositiveInfinity, offset = least - _u[row];
+            for (int k = 0; k < left; k++)
+            {
+                int c = _open[k];
+                double reach = offset + costs[row, c] - _v[c];
+                if (reach < _shortest[c])
+                {
+                    _path[c] = row;
+                    _shortest[c] = reach;
+                }
+                // Of equals, a column that is still free ends the search.
+                if (_shortest[c] < lowest || (_shortest[c] == lowest && _rowOf[c] < 0)) (lowest, best) = (_shortest[c], k);
+            }
+            return best;
+        }
     }
 }

@@ -1,4 +1,3 @@
-using System.Collections.Frozen;
 using System.Collections.Immutable;
 using System.Text;
 using System.Text.Json;
@@ -34,7 +33,7 @@ public static class PartJson
     /// <summary>What has changed since its first version says first of all which it is.</summary>
     private static void Versioned(JsonTypeInfo type)
     {
-        if (!Types.Any(t => t.Value == type.Type) || PartUpgrades.VersionOf(Types.Single(t => t.Value == type.Type).Key) is not (> 1 and var version)) return;
+        if (PartKinds.All.FirstOrDefault(k => k.Type == type.Type) is not { } kind || PartUpgrades.VersionOf(kind.Kind) is not (> 1 and var version)) return;
         var property = type.CreateJsonPropertyInfo(typeof(int), Version);
         property.Get = _ => version;
         property.Order = -1;
@@ -58,7 +57,7 @@ public static class PartJson
     /// <exception cref="JsonException">The text is no such part.</exception>
     public static Part Read(PartKind kind, string json)
     {
-        var type = TypeOf(kind);
+        var type = PartKinds.Of(kind).Type;
         int version = PartUpgrades.VersionOf(kind);
         if (version == 1 || json.StartsWith($"{{\"{Version}\":{version},", StringComparison.Ordinal))
             return (Part?)JsonSerializer.Deserialize(json, type, Options) ?? throw new JsonException("A part is missing.");
@@ -70,8 +69,8 @@ public static class PartJson
     {
         if (part.ValueKind != JsonValueKind.Object) throw new JsonException("A part is not an object.");
         int version = PartUpgrades.VersionOf(kind), from = part.TryGetProperty(Version, out var given) && version > 1 ? given.GetInt32() : 1;
-        return (Part)(from == version ? part.Deserialize(TypeOf(kind), Options)
-            : PartUpgrades.Upgrade(kind, JsonObject.Create(part)!, from).Deserialize(TypeOf(kind), Options))!;
+        return (Part)(from == version ? part.Deserialize(PartKinds.Of(kind).Type, Options)
+            : PartUpgrades.Upgrade(kind, JsonObject.Create(part)!, from).Deserialize(PartKinds.Of(kind).Type, Options))!;
     }
 
     public static string Write(Changes changes)
@@ -113,21 +112,6 @@ public static class PartJson
 
     private static Part? ReadPart(JsonElement item, string name, PartKind kind) =>
         item.TryGetProperty(name, out var part) ? Read(kind, part) : null;
-
-    private static FrozenDictionary<PartKind, Type> Types { get; } = new Dictionary<PartKind, Type>
-    {
-        [PartKind.Setup] = typeof(Setup),
-        [PartKind.PageOrder] = typeof(PageOrder),
-        [PartKind.Page] = typeof(Page),
-        [PartKind.Frame] = typeof(Frame),
-        [PartKind.Image] = typeof(LinkedImage),
-        [PartKind.Rule] = typeof(FittingRule),
-        [PartKind.Tray] = typeof(Tray),
-        [PartKind.Master] = typeof(MasterPage),
-    }.ToFrozenDictionary();
-
-    private static Type TypeOf(PartKind kind) => Types.GetValueOrDefault(kind)
-        ?? throw new JsonException($"There are no parts of kind {(int)kind}. The data was written by a newer version.");
 
     private sealed class OutlineConverter : JsonConverter<Outline>
     {

@@ -98,22 +98,11 @@ public sealed class Publication
             pages.ToImmutable(), frames.ToImmutable(), images.ToImmutable(), rules.ToImmutable(), masters.ToImmutable(), tray, byPage);
     }
 
-    public IEnumerable<Part> Parts => new Part[] { Setup, Order }.Concat(Pages.Values).Concat(Frames.Values).Concat(Images.Values).Concat(Rules.Values)
-        .Concat(Masters.Values).Concat(Tray.ImageIds.IsEmpty ? [] : [Tray]);
+    /// <summary>All its parts; an empty tray is none.</summary>
+    public IEnumerable<Part> Parts => PartKinds.All.SelectMany(kind => kind.All(this)).Where(part => part is not Tray { ImageIds.IsEmpty: true });
 
     /// <summary>The part as it is now; null where there is none.</summary>
-    public Part? Find(PartKey key) => key.Kind switch
-    {
-        PartKind.Setup => Setup,
-        PartKind.PageOrder => Order,
-        PartKind.Page => Pages.GetValueOrDefault(key.Id),
-        PartKind.Frame => Frames.GetValueOrDefault(key.Id),
-        PartKind.Image => Images.GetValueOrDefault(key.Id),
-        PartKind.Rule => Rules.GetValueOrDefault(key.Id),
-        PartKind.Tray => Tray,
-        PartKind.Master => Masters.GetValueOrDefault(key.Id),
-        _ => null,
-    };
+    public Part? Find(PartKey key) => PartKinds.Of(key.Kind).Find(this, key.Id);
 
     /// <summary>The publication after the changes.</summary>
     public Publication With(Changes changes)

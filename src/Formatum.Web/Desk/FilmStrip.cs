@@ -26,7 +26,8 @@ public static class FilmStrip
     {
         var spread = Spread.At(publication, Spread.IndexOfNumber(publication, number));
         string current = number == shown ? " aria-current=\"page\"" : "", kind = number < 0 ? " strip-master" : "";
-        html.Append(CultureInfo.InvariantCulture, $"<a href=\"{address}/{number}\" class=\"strip-item{kind}\"{current} title=\"{SvgWriter.Escape(spread.Label)}\">")
+        html.Append(CultureInfo.InvariantCulture, $"<a href=\"{address}/{number}\" class=\"strip-item{kind}\"{current} " +
+            $"title=\"{SvgWriter.Escape(spread.Label)}\">")
             .Append(CultureInfo.InvariantCulture, $"<span class=\"strip-picture\" id=\"strip-{number}\" style=\"aspect-ratio:{SpreadView.Ratio(spread)}\" ")
             .Append(CultureInfo.InvariantCulture, $"hx-get=\"{address}/{number}?handler=Miniature\" hx-trigger=\"intersect once\">");
         if (number == shown) html.Append(SpreadView.Miniature(publication, spread, $"mini{number}-"));

@@ -220,29 +220,14 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
 
     private async Task RunAsync(Running running)
     {
-        var job = running.Job;
         var read = new List<(ImportItem Item, LinkedImage Image)>();
         var linking = new SemaphoreSlim(1);
         var end = ImportState.Stopped;
         try
         {
             await Parallel.ForEachAsync(running.Waiting.Reader.ReadAllAsync(running.Stop.Token),
-                new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount, CancellationToken = running.Stop.Token }, async (item, cancel) =>
-            {
-                var arrival = await intake.ReadAsync(item.Path, item.Name, item.Sent, noted: true);
-                item.IsRead = true;
-                await linking.WaitAsync(CancellationToken.None);
-                try
-                {
-                    if (arrival.Image is { } image) read.Add((item, image));
-                    else item.Error = arrival.Error;
-                    if (read.Count >= LinkedTogether) await LinkAsync(running, read);
-                }
-                finally
-                {
-                    linking.Release();
-                }
-            });
+                new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount, CancellationToken = running.Stop.Token },
+                async (item, cancel) => await ReadAsync(item));
             end = ImportState.Done;
         }
         catch (OperationCanceledException)
@@ -261,14 +246,37 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
         {
             log.LogError(e, "Linking pictures failed");
         }
+        End(running, end);
+
+        async Task ReadAsync(ImportItem item)
+        {
+            var arrival = await intake.ReadAsync(item.Path, item.Name, item.Sent, noted: true);
+            item.IsRead = true;
+            await linking.WaitAsync(CancellationToken.None);
+            try
+            {
+                if (arrival.Image is { } image) read.Add((item, image));
+                else item.Error = arrival.Error;
+                if (read.Count >= LinkedTogether) await LinkAsync(running, read);
+            }
+            finally
+            {
+                linking.Release();
+            }
+        }
+    }
+
+    /// <summary>What was not read by the end is said so, and nothing of it is left lying about.</summary>
+    private void End(Running running, ImportState state)
+    {
         lock (running.Gate)
         {
-            foreach (var item in job.Items.Where(i => !i.IsDone))
+            foreach (var item in running.Job.Items.Where(i => !i.IsDone))
             {
                 item.Error = Unread;
                 if (item.Sent) File.Delete(item.Path);
             }
-            job.State = end;
+            running.Job.State = state;
         }
         running.Waiting.Writer.TryComplete();
         Save(running);

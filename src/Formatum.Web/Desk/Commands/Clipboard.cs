@@ -72,7 +72,8 @@ public sealed record PasteRule : PasteCommand
     {
         var like = Like(source);
         string? name = like.RuleId is { } rule ? source.Rules[rule].Name : null;
-        int? here = isSame ? like.RuleId : ground.Publication.Rules.Values.FirstOrDefault(r => string.Equals(r.Name, name, StringComparison.OrdinalIgnoreCase))?.Id;
+        int? here = isSame ? like.RuleId : ground.Publication.Rules.Values.FirstOrDefault(r => string.Equals(r.Name, name,
+            StringComparison.OrdinalIgnoreCase))?.Id;
         return new GiveRule(FrameIds, like, here);
     }
 }

@@ -90,7 +90,8 @@ public sealed record DrawHere : Gesture
         var (publication, pages, shape) = (ground.Publication, ground.Spread.Pages, new FrameShape(Outline, Sides));
         var page = pages.FirstOrDefault(p => FrameIds.Any(id => publication.Frames.GetValueOrDefault(id)?.PageId == p.Page.Id)) ?? pages[0];
         var area = publication.Setup.TypeArea(page.Recto);
-        double width = area.Width / 2, ratio = Outline == "polygon" ? shape.EvenRatio : shape.IsText ? 2 : 1.5, height = Math.Min(width / ratio, area.Height / 2);
+        double width = area.Width / 2, ratio = Outline == "polygon" ? shape.EvenRatio : shape.IsText ? 2 : 1.5,
+            height = Math.Min(width / ratio, area.Height / 2);
         return new MakeFrame
         {
             Page = page.Number,
@@ -173,7 +174,8 @@ public sealed record DrawGrid : Drawing
     protected override Attempt Attempt(Ground ground)
     {
         var errors = new FieldErrors();
-        double gutterX = LengthOr(ground, "gutterX", GutterX, ground.Setup.Columns.Gutter, errors), gutterY = LengthOr(ground, "gutterY", GutterY, gutterX, errors);
+        double gutterX = LengthOr(ground, "gutterX", GutterX, ground.Setup.Columns.Gutter, errors),
+            gutterY = LengthOr(ground, "gutterY", GutterY, gutterX, errors);
         if (Rows is < 1 or > FrameGrid.MostInLine) errors.Add("rows", $"Give from 1 to {FrameGrid.MostInLine} rows.");
         if (Columns is < 1 or > FrameGrid.MostInLine) errors.Add("columns", $"Give from 1 to {FrameGrid.MostInLine} columns.");
         errors.ThrowIfAny();

@@ -61,7 +61,8 @@ public sealed record Arrive : TrayGesture, IUnderHand
         var changes = ToEdit(ground).On(ground.Publication);
         var after = ground.Publication.With(changes);
         var touched = changes.Items.Where(c => c.Key.Kind == PartKind.Frame).Select(c => c.Key.Id).ToHashSet();
-        var drawn = Spread.At(after, ground.Spread.Index).FramesOf(after).Where(f => touched.Contains(f.Frame.Id) && f.Frame.ImageId is not null).Take(MostShown);
+        var drawn = Spread.At(after, ground.Spread.Index).FramesOf(after).Where(f => touched.Contains(f.Frame.Id) && f.Frame.ImageId is not null)
+            .Take(MostShown);
         return Desk.UnderWay.Nothing with { Preview = string.Concat(drawn.Select((f, i) => SpreadView.Preview(after, f.Frame, f.Box, $"arriving{i}-"))) };
     }
 }

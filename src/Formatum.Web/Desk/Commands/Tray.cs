@@ -96,7 +96,8 @@ public sealed record ReplaceEverywhere : Gesture
 
     public override Edit ToEdit(Ground ground)
     {
-        int was = SendBack.Filled(FramesOf(ground))[0].ImageId!.Value, now = Image ?? throw new EditRefused("image", "Choose the picture that takes its place.");
+        int was = SendBack.Filled(FramesOf(ground))[0].ImageId!.Value, now = Image ?? throw new EditRefused("image",
+            "Choose the picture that takes its place.");
         return new ReplaceImages([.. ground.Publication.Frames.Values.Where(f => f.ImageId == was).OrderBy(f => f.Id).Select(f => (f.Id, (int?)now))], false,
             "Replace image everywhere");
     }
