@@ -134,7 +134,8 @@ internal static class PointerBench
         browser.Run<object>("""
             const [id, grip, alone] = arguments;
             const frame = document.getElementById(`frame-${id}`);
-            const moved = (document.querySelector('#inspector [data-chosen]').dataset.chosen || id).toString().split(',').map(c => document.getElementById(`frame-${c}`));
+            const chosen = document.querySelector('#inspector [data-chosen]').dataset.chosen || String(id);
+            const moved = chosen.split(',').map(one => document.getElementById(`frame-${one}`));
             const stood = moved.map(chosen => chosen.transform.baseVal.consolidate().matrix);
             let first = null;
             window.taken = [];

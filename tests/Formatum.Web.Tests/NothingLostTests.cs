@@ -353,6 +353,35 @@ public sealed class NothingLostTests(Workplace place) : InBrowser(place)
     }
 
     [Fact]
+    public async Task After_placing_a_grid_or_a_dialog_the_keys_go_to_what_is_chosen()
+    {
+        int id = await Server.NewPublicationAsync("Keys", pages: 1, facing: false);
+        var images = await Server.UploadAsync(id, ("a.jpg", ApiTests.Jpeg(60, 40, 9)), ("b.jpg", ApiTests.Jpeg(60, 40, 10)));
+        int image = images[0].GetProperty("id").GetInt32();
+        await Server.PostAsync($"/api/publications/{id}/tray", new { imageIds = new[] { images[1].GetProperty("id").GetInt32() } });
+        int frame = (await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 50, y = 50, width = 200, height = 150 }))
+            .GetProperty("id").GetInt32();
+        OpenDesk(id);
+        Click(Window(100, 100));
+        Browser.Click($"#image-{image} .thumb");
+        TenArrows();
+        Frame(id, frame, f => Math.Abs(D(f, "x") - 50 - 10 * Millimetre) < 1e-6 && f.GetProperty("imageId").ValueKind == JsonValueKind.Number,
+            "placed, and moved by the arrows that followed at once");
+
+        Browser.Click("#pour");
+        Browser.Find("#pour-dialog[open] #pour-form");
+        Press(Keys.Escape);
+        Browser.Until(() => Browser.Run<bool>("return document.activeElement.id === 'canvas'"), "the page has the keys");
+        TenArrows();
+        Frame(id, frame, f => Math.Abs(D(f, "x") - 50 - 20 * Millimetre) < 1e-6, "moved after the dialog was left");
+
+        Browser.Click("[popovertarget=grid-card]");
+        Browser.Click("#grid-form [data-fills=margins]");
+        Press(Keys.Delete);
+        Eventually(id, f => f.Length == 1, "the grid that was just made is removed by the key that followed");
+    }
+
+    [Fact]
     public async Task What_was_cut_can_be_pasted_and_a_stroke_of_the_hand_is_an_outline()
     {
         var (id, frame) = await FrameAsync();

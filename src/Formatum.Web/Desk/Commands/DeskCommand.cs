@@ -62,7 +62,7 @@ namespace Formatum.Web.Desk.Commands;
 [JsonDerivedType(typeof(SlidePicture), "picture-slide")]
 [JsonDerivedType(typeof(TypePicture), "picture-figures")]
 [JsonDerivedType(typeof(ResetPicture), "picture-reset")]
-[JsonDerivedType(typeof(SizeToPicture), "frame-to-picture")]
+[JsonDerivedType(typeof(TakeOnMeasure), "frame-to-picture")]
 [JsonDerivedType(typeof(SetSubject), "subject-set")]
 [JsonDerivedType(typeof(AcceptSubject), "subject-accept")]
 [JsonDerivedType(typeof(DismissSubject), "subject-dismiss")]

@@ -15,6 +15,9 @@ internal readonly record struct PictureInFrame(Ground Ground, Frame Frame, Pictu
     public static PictureInFrame Of(Ground ground, Frame frame) => new(ground, frame, ground.Publication.PictureFitOf(frame)
         ?? throw new EditRefused("frame", $"{frame.Label} has no picture yet. Place one first."));
 
+    /// <summary>How far the frame is turned, in degrees.</summary>
+    public double Angle => Frame.Angle;
+
     public Placement Placement => Ground.Publication.PlacementOf(Frame)!.Value;
 
     public Vec ToFrame(Vec onSpread) => Ground.PoseOf(Frame).ToPage.Inverse().Apply(onSpread);
@@ -48,7 +51,7 @@ public sealed record NudgePicture : PictureDrag
     public int StepsY { get; init; }
 
     private protected override HandMove Move(PictureInFrame picture) =>
-        new HandMove.Pan(Affine.Rotation(-picture.Frame.Angle).Apply(picture.Ground.Step * new Vec(StepsX, StepsY)));
+        new HandMove.Pan(Affine.Rotation(-picture.Angle).Apply(picture.Ground.Step * new Vec(StepsX, StepsY)));
 }
 
 /// <summary>About the pointer.</summary>
@@ -156,7 +159,7 @@ public sealed record ResetPicture : Gesture
 }
 
 /// <summary>The frame takes on a measure of its picture.</summary>
-public sealed record SizeToPicture : Gesture
+public sealed record TakeOnMeasure : Gesture
 {
     public FrameTakes Takes { get; init; }
 

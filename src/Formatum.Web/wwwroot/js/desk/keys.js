@@ -131,6 +131,9 @@ document.addEventListener('keydown', event => {
   line.run(event);
 });
 
+// After a dialog the work goes on at the page, wherever the dialog was opened from.
+for (const dialog of document.querySelectorAll('dialog')) dialog.addEventListener('close', () => canvas.focus({ preventScroll: true }));
+
 // ---- The list ---------------------------------------------------------------------------------------------------------------------------
 
 const names = { ctrl: 'Ctrl', alt: 'Alt', shift: 'Shift', Escape: 'Escape', '-': '\u2212', ArrowLeft: '\u2190', ArrowRight: '\u2192' };

@@ -17,6 +17,8 @@ sheet.addEventListener('click', event => {
   if (!thumb || thumb.dataset.carried) return;
   if (state.selection.length > 0) place(thumb.dataset.image, state.selection);
   else takeImage(thumb.dataset.image);
+  // The work goes on at the frame, or where the picture is set down.
+  canvas.focus({ preventScroll: true });
 });
 
 sheet.addEventListener('pointerdown', event => {
