@@ -91,7 +91,7 @@ internal static class RulesBench
             return (watch.Elapsed.TotalMilliseconds, now.Frames.Count);
         });
         var undo = Stopwatch.StartNew();
-        await store.UndoAsync(id, Maker.Program);
+        await store.UndoAsync(id, Seen.Now(Maker.Program));
         double undone = undo.Elapsed.TotalMilliseconds;
         double plain = await MedianAsync(() => PlainAsync(Path.Combine(folder, "plain.db"), publication));
         Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"change a rule that 10,000 frames follow, shown and stored: {rule:0} ms"));

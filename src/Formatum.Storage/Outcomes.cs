@@ -1,3 +1,4 @@
+using System.Text.Json;
 using Formatum.Core.Publications;
 
 namespace Formatum.Storage;
@@ -31,3 +32,13 @@ public sealed class EditClash(string message) : Exception(message);
 /// <summary>The database file could not be written, as when its disk is full. Nothing was changed.</summary>
 public sealed class NotStored(Exception cause) : Exception("It could not be stored: the server's disk is full, or closed to it. Nothing was changed. Tell " +
     "whoever runs the server, and do it again once there is room.", cause);
+
+/// <summary>What is kept of a publication cannot be read: it was damaged, or written by a newer program. Nothing was changed.</summary>
+public sealed class UnreadablePublication(string name, Exception cause) : Exception($"\u201c{name}\u201d cannot be read as it is kept: " +
+    $"{(cause as AggregateException)?.InnerException?.Message ?? cause.Message} It may be damaged, or written by a newer Formatum. Nothing was changed. Tell whoever " +
+    "runs the server; a backup of the data has it.", cause)
+{
+    /// <summary>What reading a part, or putting parts together, throws where they are not what this program writes.</summary>
+    internal static bool IsOf(Exception e) => e is JsonException or NotSupportedException or InvalidOperationException or KeyNotFoundException
+        or FormatException or ArgumentException || (e is AggregateException { InnerException: { } inner } && IsOf(inner));
+}

@@ -24,22 +24,22 @@ public sealed partial class PublicationStore
 
     /// <summary>Takes back the maker's own last edit that is not taken back yet, whatever others did meanwhile.</summary>
     /// <exception cref="EditRefused">There is none, or somebody else changed the same since.</exception>
-    public Task<EditOutcome> UndoAsync(int id, Maker maker, string key = "") => ChangeAsync(id, maker, key, async (db, opened) =>
-        await TurnedAsync(db, opened, await LastDoneAsync(db, id, maker) ?? throw new EditRefused("undo", NothingToUndo), StepKind.Undo));
+    public Task<EditOutcome> UndoAsync(int id, Seen seen) => ChangeAsync(id, seen, async (db, opened) =>
+        await TurnedAsync(db, opened, await LastDoneAsync(db, id, seen.By) ?? throw new EditRefused("undo", NothingToUndo), StepKind.Undo));
 
     private const string NothingToUndo = "There is nothing of yours to undo. What others did is in the history, and can be taken back there.";
 
     /// <summary>Takes back one step of the history, one's own or another's.</summary>
     /// <exception cref="EditRefused">There is none of that number, it is taken back, or what it changed was changed since.</exception>
-    public Task<EditOutcome> TakeBackAsync(int id, long sequence, Maker maker, string key = "") => ChangeAsync(id, maker, key, async (db, opened) =>
+    public Task<EditOutcome> TakeBackAsync(int id, long sequence, Seen seen) => ChangeAsync(id, seen, async (db, opened) =>
         await db.Journal.FindAsync(id, sequence) is { Undone: false, Kind: StepKind.Edit or StepKind.GoTo } row
             ? await TurnedAsync(db, opened, row, StepKind.Undo)
             : throw new EditRefused("undo", "That step is taken back already, or is not in the history. Look at the history again."));
 
     /// <summary>Does again what the maker took back last.</summary>
     /// <exception cref="EditRefused">There is nothing, or somebody else changed the same since.</exception>
-    public Task<EditOutcome> RedoAsync(int id, Maker maker, string key = "") => ChangeAsync(id, maker, key, async (db, opened) =>
-        await TurnedAsync(db, opened, await LastUndoneAsync(db, id, maker) ?? throw new EditRefused("redo", "There is nothing to redo."), StepKind.Redo));
+    public Task<EditOutcome> RedoAsync(int id, Seen seen) => ChangeAsync(id, seen, async (db, opened) =>
+        await TurnedAsync(db, opened, await LastUndoneAsync(db, id, seen.By) ?? throw new EditRefused("redo", "There is nothing to redo."), StepKind.Redo));
 
     /// <summary>An entry, with all of its batch, taken back or done again.</summary>
     private static async Task<Step> TurnedAsync(FormatumDb db, OpenPublication opened, JournalRow row, StepKind kind)
@@ -48,7 +48,7 @@ public sealed partial class PublicationStore
         List<JournalRow> rows = row.Batch.Length == 0 ? [row]
             : await db.Journal.Where(e => e.PublicationId == row.PublicationId && e.Batch == row.Batch && e.Undone == !undo).OrderBy(e => e.Sequence)
                 .ToListAsync();
-        var together = Together(rows.Select(r => PartJson.ReadChanges(r.Changes)));
+        var together = Together(rows.Select(r => Kept(opened, r.Changes)));
         var changes = Applicable(opened, undo ? together.Inverse() : together, row, undo ? "taken back" : "done again");
         foreach (var turned in rows) db.Journal.Update(turned).Entity.Undone = undo;
         return new Step(kind, changes, $"{kind} {row.Words}", row.Touched) { Of = row.Sequence, KeptThere = rows.Count == 1 };
@@ -100,19 +100,17 @@ public sealed partial class PublicationStore
     /// beginning.</summary>
     /// <param name="id">The publication.</param>
     /// <param name="sequence">The entry.</param>
-    /// <param name="maker">Who asks.</param>
+    /// <param name="seen">Who asks, and what they had seen.</param>
     /// <param name="others">Whether steps of others may go with it. Otherwise they are told by name and nothing is changed.</param>
-    /// <param name="key">Names this very step; empty where it is not sent again.</param>
     /// <exception cref="EditRefused">There is no such entry, or steps of others would go.</exception>
-    public Task<EditOutcome> GoToAsync(int id, long sequence, Maker maker, bool others = true, string key = "") =>
-        ChangeAsync(id, maker, key, async (db, opened) =>
+    public Task<EditOutcome> GoToAsync(int id, long sequence, Seen seen, bool others = true) => ChangeAsync(id, seen, async (db, opened) =>
     {
         if (sequence < 0 || sequence > opened.LastSequence) throw new EditRefused("history", "There is no such step in the history. Open the history anew.");
         var later = await db.Journal.AsNoTracking().Where(e => e.PublicationId == id && e.Sequence > sequence).OrderByDescending(e => e.Sequence).ToListAsync();
-        if (!others && Foreign(later, maker) is { } told) throw new EditRefused("others", told);
+        if (!others && Foreign(later, seen.By) is { } told) throw new EditRefused("others", told);
         var publication = opened.Standing.Publication;
         var since = new List<Changes>();
-        foreach (var row in later) since.Add(await ChangesOfAsync(db, row));
+        foreach (var row in later) since.Add(await ChangesOfAsync(db, opened, row));
         since.Reverse();
         var changes = Together(since).Inverse();
         changes = new([.. changes.Items.Where(c => !IsSame(c.Before, c.After))]);
@@ -140,12 +138,24 @@ public sealed partial class PublicationStore
     }
 
     /// <summary>What an entry of the journal changed: undoing and redoing are kept as the entry they are about.</summary>
-    private static async Task<Changes> ChangesOfAsync(FormatumDb db, JournalRow row)
+    private static async Task<Changes> ChangesOfAsync(FormatumDb db, OpenPublication opened, JournalRow row)
     {
-        if (row.Changes.Length > 0) return PartJson.ReadChanges(row.Changes);
-        var changes = PartJson.ReadChanges(await db.Journal.Where(e => e.PublicationId == row.PublicationId && e.Sequence == row.Of).Select(e => e.Changes)
-            .SingleAsync());
+        if (row.Changes.Length > 0) return Kept(opened, row.Changes);
+        var changes = Kept(opened, await db.Journal.Where(e => e.PublicationId == row.PublicationId && e.Sequence == row.Of).Select(e => e.Changes).SingleAsync());
         return row.Kind == StepKind.Undo ? changes.Inverse() : changes;
+    }
+
+    /// <exception cref="UnreadablePublication">They are not what this program writes.</exception>
+    private static Changes Kept(OpenPublication opened, string changes)
+    {
+        try
+        {
+            return PartJson.ReadChanges(changes);
+        }
+        catch (Exception e) when (UnreadablePublication.IsOf(e))
+        {
+            throw new UnreadablePublication(opened.Standing.Publication.Setup.Name, e);
+        }
     }
 
     /// <summary>The latest entries of the history, newest first; what was taken back is among them, and said so.</summary>

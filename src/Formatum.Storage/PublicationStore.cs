@@ -15,16 +15,19 @@ public sealed partial class PublicationStore
     private const int MostOpen = 24;
 
     private readonly OpenPublications _opened = new(MostOpen);
+    private SemaphoreSlim Writing { get; } = new(1);
     private readonly TimeProvider _clock;
 
-    /// <summary>Opens the database file, and makes or migrates it first.</summary>
-    public PublicationStore(string file, TimeProvider? clock = null)
+    /// <summary>Opens the database file, and makes it or brings it up to date first. Nobody else may do so meanwhile: see <see cref="DataFolder"/>.</summary>
+    /// <param name="file">Where it is, or will be.</param>
+    /// <param name="clock">Tells the time of edits.</param>
+    /// <param name="say">Takes what whoever runs the server should know.</param>
+    /// <exception cref="StartRefused">The file is damaged, newer than this program, or cannot be written.</exception>
+    public PublicationStore(string file, TimeProvider? clock = null, Action<string>? say = null)
     {
+        DatabaseFile.Prepare(file, say ?? (_ => { }));
         _options = FormatumDb.OptionsFor(file);
         _clock = clock ?? TimeProvider.System;
-        using var db = new FormatumDb(_options);
-        db.Database.Migrate();
-        db.Database.ExecuteSqlRaw("PRAGMA journal_mode=WAL");
     }
 
     /// <summary>The publications that are in memory, the latest used ones.</summary>
@@ -103,19 +106,24 @@ public sealed partial class PublicationStore
     /// <exception cref="EditRefused">The core refused it.</exception>
     /// <exception cref="EditClash">Somebody else changed a part that it changes after that revision.</exception>
     /// <exception cref="NotStored">It could not be written.</exception>
-    public Task<EditOutcome> EditAsync(int id, Edit edit, Seen seen, EditBatch? batch = null) => ChangeAsync(id, seen.By, seen.Key, (_, opened) =>
+    public Task<EditOutcome> EditAsync(int id, Edit edit, Seen seen, EditBatch? batch = null) => ChangeAsync(id, seen, (_, opened) =>
     {
         var publication = opened.Standing.Publication;
         var changes = edit.On(publication);
-        foreach (var key in changes.Items.Select(c => c.Key))
-        {
-            var mark = opened.Marks.GetValueOrDefault(key);
-            if (seen.Revision < mark.LastByOthers(seen.By)) throw ClashOver(publication.Find(key), mark.By, seen.By);
-        }
         var after = publication.With(changes);
         string touched = batch?.Touched ?? Touched.Words(publication, after, changes);
         return Task.FromResult(new Step(StepKind.Edit, changes, edit.Words, touched) { After = after, Batch = batch?.Id ?? "" });
     });
+
+    /// <exception cref="EditClash">Somebody else changed one of the parts after that revision.</exception>
+    private static void HoldToSeen(OpenPublication opened, Changes changes, Seen seen)
+    {
+        foreach (var key in changes.Items.Select(c => c.Key))
+        {
+            var mark = opened.Marks.GetValueOrDefault(key);
+            if (seen.Revision < mark.LastByOthers(seen.By)) throw ClashOver(opened.Standing.Publication.Find(key), mark.By, seen.By);
+        }
+    }
 
     private static EditClash ClashOver(Part? part, Maker? by, Maker maker)
     {
@@ -140,8 +148,9 @@ public sealed partial class PublicationStore
         public string Key { get; init; } = "";
     }
 
-    private async Task<EditOutcome> ChangeAsync(int id, Maker maker, string key, Func<FormatumDb, OpenPublication, Task<Step>> make)
+    private async Task<EditOutcome> ChangeAsync(int id, Seen seen, Func<FormatumDb, OpenPublication, Task<Step>> make)
     {
+        var (maker, key) = (seen.By, seen.Key);
         var opened = await HeldAsync(id);
         EditOutcome outcome;
         try
@@ -153,6 +162,7 @@ public sealed partial class PublicationStore
                     return new(opened.Standing, new([]), "", "", WasMade: true);
                 var step = await make(db, opened) with { Key = key };
                 if (step.Changes.IsEmpty) return new(opened.Standing, step.Changes, step.Words, step.Touched);
+                HoldToSeen(opened, step.Changes, seen);
                 var after = step.After ?? opened.Standing.Publication.With(step.Changes);
                 await StoreAsync(db, opened, new(id, after, revision), step, maker);
                 return new EditOutcome(new(id, after, revision), step.Changes, step.Words, step.Touched);
@@ -224,16 +234,25 @@ public sealed partial class PublicationStore
         await using var db = new FormatumDb(_options);
         await using var transaction = await db.Database.BeginTransactionAsync();
         var row = await db.Publications.AsNoTracking().SingleOrDefaultAsync(p => p.Id == id) ?? throw new NoSuchPublication(id);
-        var parts = await PartTable.ReadAsync(db, id);
-        var publication = Publication.FromParts(row.NextId, parts.Select(p => p.Part));
-        var marks = parts.ToDictionary(p => p.Part.Key, p => new PartMark(p.Revision, null, p.Revision));
-        return _opened.Add(id, new(new(id, publication, row.Revision), marks, row.JournalPosition));
+        try
+        {
+            var parts = await PartTable.ReadAsync(db, id);
+            var publication = Publication.FromParts(row.NextId, parts.Select(p => p.Part));
+            var marks = parts.ToDictionary(p => p.Part.Key, p => new PartMark(p.Revision, null, p.Revision));
+            return _opened.Add(id, new(new(id, publication, row.Revision), marks, row.JournalPosition));
+        }
+        catch (Exception e) when (UnreadablePublication.IsOf(e))
+        {
+            throw new UnreadablePublication(row.Name, e);
+        }
     }
 
     /// <summary>Writes in one transaction that is on the disk when it returns, so that an answered edit outlives even a power cut.</summary>
     /// <exception cref="NotStored">It could not be written.</exception>
     private async Task<T> WriteAsync<T>(Func<FormatumDb, Task<T>> write)
     {
+        // SQLite has one writer at a time, and lets others sleep and try again on threads that readers want: they wait here instead, in order.
+        await Writing.WaitAsync();
         try
         {
             await using var db = new FormatumDb(_options);
@@ -247,6 +266,10 @@ public sealed partial class PublicationStore
         catch (Exception e) when (FormatumDb.CannotWrite(e))
         {
             throw new NotStored(e);
+        }
+        finally
+        {
+            Writing.Release();
         }
     }
 

@@ -38,15 +38,15 @@ public sealed class HistoryTests : IDisposable
         await store.EditAsync(id, Move(two, 22), Seen.Now(Ben));
 
         (await store.StepsAsync(id, Anna)).Undo.ShouldBe($"Move frame: Frame {one}, page 1");
-        var undone = await Open().UndoAsync(id, Anna);
+        var undone = await Open().UndoAsync(id, Seen.Now(Anna));
         (undone.Words, undone.Touched).ShouldBe(("Undo Move frame", $"Frame {one}, page 1"));
         store = Open();
         (await X(store, id, one)).ShouldBe(1);
         (await X(store, id, two)).ShouldBe(22);
         (await store.StepsAsync(id, Ben)).ShouldBe(new($"Move frame: Frame {two}, page 2", null));
-        await store.RedoAsync(id, Anna);
+        await store.RedoAsync(id, Seen.Now(Anna));
         (await X(store, id, one)).ShouldBe(11);
-        await Should.ThrowAsync<EditRefused>(store.RedoAsync(id, Anna));
+        await Should.ThrowAsync<EditRefused>(store.RedoAsync(id, Seen.Now(Anna)));
     }
 
     [Fact]
@@ -58,17 +58,17 @@ public sealed class HistoryTests : IDisposable
         await store.EditAsync(id, Move(frame, 11), Seen.Now(Anna));
         await store.EditAsync(id, Move(frame, 22), Seen.Now(Ben));
         var before = await store.OpenAsync(id);
-        (await Should.ThrowAsync<EditRefused>(store.UndoAsync(id, Anna))).Message.ShouldContain("was changed by Ben since");
+        (await Should.ThrowAsync<EditRefused>(store.UndoAsync(id, Seen.Now(Anna)))).Message.ShouldContain("was changed by Ben since");
         (await store.OpenAsync(id)).ShouldBe(before);
 
         // Ben's step is taken back by its number; then Anna's own can be.
         var history = await store.HistoryAsync(id);
         history.Select(e => e.MakerName).ShouldBe(["Ben", "Anna", "Anna"]);
-        await store.TakeBackAsync(id, history[0].Sequence, Anna);
-        await store.UndoAsync(id, Anna);
+        await store.TakeBackAsync(id, history[0].Sequence, Seen.Now(Anna));
+        await store.UndoAsync(id, Seen.Now(Anna));
         (await X(store, id, frame)).ShouldBe(1);
         (await store.HistoryAsync(id)).Select(e => e.Undone).ShouldBe([true, true, false]);
-        await Should.ThrowAsync<EditRefused>(store.TakeBackAsync(id, history[0].Sequence, Anna));
+        await Should.ThrowAsync<EditRefused>(store.TakeBackAsync(id, history[0].Sequence, Seen.Now(Anna)));
     }
 
     [Fact]
@@ -79,19 +79,19 @@ public sealed class HistoryTests : IDisposable
         int frame = Made(await store.EditAsync(id, Frame(1), Seen.Now(Anna)));
         for (int i = 2; i <= 5; i++) await store.EditAsync(id, Move(frame, i), Seen.Now(Anna));
         var full = await store.OpenAsync(id);
-        foreach (long wrong in new[] { -1L, 6, long.MaxValue }) await Should.ThrowAsync<EditRefused>(store.GoToAsync(id, wrong, Anna));
+        foreach (long wrong in new[] { -1L, 6, long.MaxValue }) await Should.ThrowAsync<EditRefused>(store.GoToAsync(id, wrong, Seen.Now(Anna)));
         (await store.OpenAsync(id)).ShouldBe(full);
 
-        var back = await store.GoToAsync(id, 2, Anna);
+        var back = await store.GoToAsync(id, 2, Seen.Now(Anna));
         back.Standing.Revision.ShouldBe(full.Revision + 1);
         (await X(Open(), id, frame)).ShouldBe(2);
-        await store.GoToAsync(id, 0, Anna);
+        await store.GoToAsync(id, 0, Seen.Now(Anna));
         (await store.OpenAsync(id)).Publication.Frames.ShouldBeEmpty();
-        await store.UndoAsync(id, Anna);
-        await store.UndoAsync(id, Anna);
+        await store.UndoAsync(id, Seen.Now(Anna));
+        await store.UndoAsync(id, Seen.Now(Anna));
         (await X(Open(), id, frame)).ShouldBe(5);
         // How it stood at any time can be had again, also what was taken back.
-        await store.GoToAsync(id, 4, Anna);
+        await store.GoToAsync(id, 4, Seen.Now(Anna));
         (await X(Open(), id, frame)).ShouldBe(4);
     }
 
@@ -102,9 +102,9 @@ public sealed class HistoryTests : IDisposable
         int id = (await store.CreateAsync(A4, 2)).Id;
         int frame = Made(await store.EditAsync(id, Frame(1), Seen.Now(Anna)));
         int two = Made(await store.EditAsync(id, Frame(2), Seen.Now(Ben)));
-        (await Should.ThrowAsync<EditRefused>(store.GoToAsync(id, 1, Anna,
+        (await Should.ThrowAsync<EditRefused>(store.GoToAsync(id, 1, Seen.Now(Anna),
             others: false))).Message.ShouldBe($"This also takes back what others did: Ben, Make placeholder: Frame {two}, page 1.");
-        await store.GoToAsync(id, 1, Anna, others: true);
+        await store.GoToAsync(id, 1, Seen.Now(Anna), others: true);
         (await store.OpenAsync(id)).Publication.Frames.Keys.ShouldBe([frame]);
     }
 
@@ -136,11 +136,11 @@ public sealed class HistoryTests : IDisposable
             await store.EditAsync(id, Frame(100 + i), Seen.Now(Ben));
         }
         (await store.HistoryAsync(id)).Where(e => e.MakerName == "Anna").Select(e => e.Touched).ShouldBe(["4 of them"]);
-        await store.UndoAsync(id, Anna);
+        await store.UndoAsync(id, Seen.Now(Anna));
         (await Open().OpenAsync(id)).Publication.Frames.Values.Select(f => f.Box.X).Order().ShouldBe([101, 102, 103, 104]);
-        await store.RedoAsync(id, Anna);
+        await store.RedoAsync(id, Seen.Now(Anna));
         (await Open().OpenAsync(id)).Publication.Frames.Count.ShouldBe(8);
-        await store.GoToAsync(id, 1, Anna);
+        await store.GoToAsync(id, 1, Seen.Now(Anna));
         (await Open().OpenAsync(id)).Publication.Frames.Count.ShouldBe(1);
     }
 
@@ -170,12 +170,12 @@ public sealed class HistoryTests : IDisposable
         }
         var store = Open();
         (await store.HistoryAsync(1)).Select(e => e.Undone).ShouldBe([true, true, false, false]);
-        await store.RedoAsync(1, Anna);
+        await store.RedoAsync(1, Seen.Now(Anna));
         (await store.OpenAsync(1)).Publication.Frames.Keys.Order().ShouldBe([2, 3, 4]);
-        await store.RedoAsync(1, Ben);
+        await store.RedoAsync(1, Seen.Now(Ben));
         (await store.OpenAsync(1)).Publication.Frames.Count.ShouldBe(4);
-        for (int i = 0; i < 4; i++) await store.UndoAsync(1, Anna);
+        for (int i = 0; i < 4; i++) await store.UndoAsync(1, Seen.Now(Anna));
         (await store.OpenAsync(1)).Publication.Frames.ShouldBeEmpty();
-        (await store.GoToAsync(1, 2, Anna)).Standing.Publication.Frames.Count.ShouldBe(2);
+        (await store.GoToAsync(1, 2, Seen.Now(Anna))).Standing.Publication.Frames.Count.ShouldBe(2);
     }
 }

@@ -83,16 +83,16 @@ public sealed class PublicationStoreTests : IDisposable
         var store = Open();
         int id = await Filled(store);
         var full = (await store.OpenAsync(id)).Publication;
-        for (int i = 0; i < 5; i++) await (i < 2 ? store : Open()).UndoAsync(id, Anna);
+        for (int i = 0; i < 5; i++) await (i < 2 ? store : Open()).UndoAsync(id, Seen.Now(Anna));
         store = Open();
         var blank = await store.OpenAsync(id);
         blank.Publication.Frames.ShouldBeEmpty();
         blank.Publication.Images.ShouldBeEmpty();
         (await store.StepsAsync(id, Anna)).Undo.ShouldBeNull();
-        (await Should.ThrowAsync<EditRefused>(store.UndoAsync(id, Anna))).Message.ShouldStartWith("There is nothing of yours to undo.");
-        for (int i = 0; i < 5; i++) await store.RedoAsync(id, Anna);
+        (await Should.ThrowAsync<EditRefused>(store.UndoAsync(id, Seen.Now(Anna)))).Message.ShouldStartWith("There is nothing of yours to undo.");
+        for (int i = 0; i < 5; i++) await store.RedoAsync(id, Seen.Now(Anna));
         Same((await Open().OpenAsync(id)).Publication, full);
-        (await Should.ThrowAsync<EditRefused>(store.RedoAsync(id, Anna))).Errors[0].Field.ShouldBe("redo");
+        (await Should.ThrowAsync<EditRefused>(store.RedoAsync(id, Seen.Now(Anna)))).Errors[0].Field.ShouldBe("redo");
     }
 
     [Fact]
@@ -101,7 +101,7 @@ public sealed class PublicationStoreTests : IDisposable
         var store = Open();
         int id = await Filled(store);
         int last = (await store.OpenAsync(id)).Publication.Frames.Keys.Max();
-        await store.UndoAsync(id, Anna);
+        await store.UndoAsync(id, Seen.Now(Anna));
         await store.EditAsync(id, new MakeFrame { Page = 1, Box = new(0, 0, 9, 9) }, Now);
         var now = await Open().OpenAsync(id);
         (await store.StepsAsync(id, Anna)).Redo.ShouldBeNull();
@@ -163,7 +163,7 @@ public sealed class PublicationStoreTests : IDisposable
         var before = (await store.OpenAsync(id)).Publication;
         before.Frames[frame].Held.ShouldNotBeNull();
         Same((await Open().OpenAsync(id)).Publication, before);
-        await Open().UndoAsync(id, Anna);
+        await Open().UndoAsync(id, Seen.Now(Anna));
         (await Open().OpenAsync(id)).Publication.Frames[frame].Held.ShouldBeNull();
     }
 
@@ -178,7 +178,7 @@ public sealed class PublicationStoreTests : IDisposable
         var before = (await store.OpenAsync(id)).Publication;
         await store.EditAsync(id, new ChangeFrames { FrameIds = FrameScope.FramesIn(before, null, FrameFilling.Empty), RuleId = new(rule) }, Now);
         (await Open().OpenAsync(id)).Publication.Frames.Values.ShouldAllBe(f => f.RuleId == rule);
-        await store.UndoAsync(id, Anna);
+        await store.UndoAsync(id, Seen.Now(Anna));
         Same((await Open().OpenAsync(id)).Publication, before);
     }
 

@@ -283,6 +283,31 @@ public sealed class ApiTests(ApiTests.OneServer one) : IClassFixture<ApiTests.On
     }
 
     [Fact]
+    public async Task Every_change_tells_its_revision_and_a_stale_one_is_refused_undo_included()
+    {
+        int id = await _server.NewPublicationAsync();
+        var frame = await _server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 0, y = 0, width = 10, height = 10 });
+        string address = $"/api/publications/{id}/frames/{frame.GetProperty("id").GetInt32()}";
+        async Task<HttpResponseMessage> PatchAsync(double x, string? seen)
+        {
+            using var request = new HttpRequestMessage(HttpMethod.Patch, address) { Content = JsonContent.Create(new { x }) };
+            if (seen is not null) request.Headers.TryAddWithoutValidation("If-Match", seen);
+            return await _server.Client.SendAsync(request);
+        }
+        using var read = await _server.Client.GetAsync($"/api/publications/{id}");
+        string seen = read.Headers.ETag!.Tag;
+        using var first = await PatchAsync(5, seen);
+        first.StatusCode.ShouldBe(HttpStatusCode.OK);
+        first.Headers.ETag!.Tag.ShouldBe("\"3\"");
+        using var stale = await PatchAsync(6, seen);
+        await RefusedAsync(stale, HttpStatusCode.Conflict);
+        await RefusedAsync(await _server.Client.PostAsync($"/api/publications/{id}/undo?seen=2", null), HttpStatusCode.Conflict);
+        using var undone = await _server.Client.PostAsync($"/api/publications/{id}/undo?seen=3", null);
+        undone.StatusCode.ShouldBe(HttpStatusCode.OK);
+        undone.Headers.ETag!.Tag.ShouldBe("\"4\"");
+    }
+
+    [Fact]
     public async Task What_is_not_there_is_404_in_words()
     {
         var problem = await RefusedAsync(await _server.Client.GetAsync("/api/publications/999"), HttpStatusCode.NotFound);

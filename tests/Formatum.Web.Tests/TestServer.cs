@@ -31,9 +31,7 @@ public sealed class TestServer : IDisposable
 
     private (Process, HttpClient) Start(int port = 0)
     {
-        string configuration = new DirectoryInfo(AppContext.BaseDirectory).Parent!.Name;
-        string program = Path.Combine(Root, "src/Formatum.Web/bin", configuration, "net10.0/Formatum.dll");
-        string[] command = ["dotnet", program, "--data", DataFolder, "--port", $"{port}", .. _more];
+        string[] command = ["dotnet", Program, "--data", DataFolder, "--port", $"{port}", .. _more];
         if (_diskMegabytes is { } megabytes)
         {
             Directory.CreateDirectory(DataFolder);
@@ -79,6 +77,9 @@ public sealed class TestServer : IDisposable
             return false;
         }
     }
+
+    /// <summary>The program, as it was built beside these tests.</summary>
+    public static string Program => Path.Combine(Root, "src/Formatum.Web/bin", new DirectoryInfo(AppContext.BaseDirectory).Parent!.Name, "net10.0/Formatum.dll");
 
     public static string Root
     {

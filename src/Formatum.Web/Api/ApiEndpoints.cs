@@ -46,13 +46,14 @@ public static class ApiEndpoints
             return TypedResults.NoContent();
         }).WithSummary("Brings a publication back to the shelf.");
         api.MapPost("/publications", Create).WithSummary("Makes a publication.");
-        api.MapGet("/publications/{id:int}", async (int id, PublicationStore store) => PublicationAnswer.Of(await store.OpenAsync(id)))
+        api.MapGet("/publications/{id:int}", async (int id, PublicationStore store, HttpContext context) =>
+            PublicationAnswer.Of(context.Told(await store.OpenAsync(id))))
             .WithSummary("A whole publication.");
         api.MapPost("/publications/{id:int}/undo", async (int id, PublicationStore store,
-            HttpContext context) => new WordsAnswer((await store.UndoAsync(id, context.Maker())).Words))
+            HttpContext context) => new WordsAnswer((context.Told(await store.UndoAsync(id, context.Seen()))).Words))
             .WithSummary("Takes back the last edit of whoever asks.");
         api.MapPost("/publications/{id:int}/redo", async (int id, PublicationStore store,
-            HttpContext context) => new WordsAnswer((await store.RedoAsync(id, context.Maker())).Words))
+            HttpContext context) => new WordsAnswer((context.Told(await store.RedoAsync(id, context.Seen()))).Words))
             .WithSummary("Does again what whoever asks took back last.");
     }
 
@@ -63,7 +64,7 @@ public static class ApiEndpoints
         api.MapPost("/publications/{id:int}/images/folder", LinkFolder).WithSummary("Links the pictures of a folder on the server where they are.");
         api.MapDelete("/publications/{id:int}/images/{imageId:int}", async (int id, int imageId, PublicationStore store, HttpContext context) =>
         {
-            await store.EditAsync(id, new UnlinkImages([imageId]), context.Seen());
+            context.Told(await store.EditAsync(id, new UnlinkImages([imageId]), context.Seen()));
             return TypedResults.NoContent();
         }).WithSummary("Removes an image that no frame shows.");
 
@@ -85,7 +86,7 @@ public static class ApiEndpoints
         api.MapPatch("/publications/{id:int}/frames/{frameId:int}", ChangeFrame).WithSummary("Changes a frame; what is left out stays.");
         api.MapDelete("/publications/{id:int}/frames/{frameId:int}", async (int id, int frameId, PublicationStore store, HttpContext context) =>
         {
-            await store.EditAsync(id, new RemoveFrames([frameId]), context.Seen());
+            context.Told(await store.EditAsync(id, new RemoveFrames([frameId]), context.Seen()));
             return TypedResults.NoContent();
         }).WithSummary("Removes a frame. Its image stays in the publication.");
     }
@@ -93,16 +94,16 @@ public static class ApiEndpoints
     private static void MapPages(RouteGroupBuilder pages)
     {
         pages.MapPost("", async (int id, NewPagesBody body, PublicationStore store, HttpContext context) =>
-            await PagesAsync(id, store, context.Seen(body.Seen), p => new AddPages(body.Before ?? p.PageCount + 1, body.Count, body.MasterId)))
+            await PagesAsync(id, store, context, body.Seen, p => new AddPages(body.Before ?? p.PageCount + 1, body.Count, body.MasterId)))
                 .WithSummary("Adds pages: blank ones, or based on a master.");
         pages.MapPost("/move", async (int id, PagesBody body, PublicationStore store, HttpContext context) =>
-            await PagesAsync(id, store, context.Seen(body.Seen), p => new MovePages([.. body.Pages], body.Before ?? p.PageCount + 1)))
+            await PagesAsync(id, store, context, body.Seen, p => new MovePages([.. body.Pages], body.Before ?? p.PageCount + 1)))
                 .WithSummary("Moves pages; their frames keep to them.");
         pages.MapPost("/duplicate", async (int id, PagesBody body, PublicationStore store, HttpContext context) =>
-            await PagesAsync(id, store, context.Seen(body.Seen), p => new DuplicatePages([.. body.Pages], body.Before ?? p.PageCount + 1)))
+            await PagesAsync(id, store, context, body.Seen, p => new DuplicatePages([.. body.Pages], body.Before ?? p.PageCount + 1)))
                 .WithSummary("Copies pages with all their frames.");
         pages.MapPost("/remove", async (int id, PagesBody body, PublicationStore store, HttpContext context) =>
-            await PagesAsync(id, store, context.Seen(body.Seen), _ => new RemovePages([.. body.Pages]))).WithSummary("Removes pages with all that is on them.");
+            await PagesAsync(id, store, context, body.Seen, _ => new RemovePages([.. body.Pages]))).WithSummary("Removes pages with all that is on them.");
     }
 
     private static PlacementAnswer Fit(FitRequest request)
@@ -130,7 +131,7 @@ public static class ApiEndpoints
 
     private static async Task<IResult> MakeFrame(int id, NewFrameBody body, PublicationStore store, HttpContext context)
     {
-        var outcome = await store.EditAsync(id, new MakeFrame
+        var outcome = context.Told(await store.EditAsync(id, new MakeFrame
         {
             Page = body.Page,
             Box = new(body.X, body.Y, body.Width, body.Height),
@@ -142,14 +143,14 @@ public static class ApiEndpoints
             Text = body.Text?.ToText(),
             Own = body.Set?.ToSettings("set.") ?? FitSettings.Open,
             Look = body.Look?.ToLook() ?? Look.Plain,
-        }, context.Seen(body.Seen));
+        }, context.Seen(body.Seen)));
         var frame = (Frame)outcome.Changes.Items.First(c => c.Key.Kind == PartKind.Frame).After!;
         return TypedResults.Created($"/api/publications/{id}/frames/{frame.Id}", FrameAnswer.Of(outcome.Standing.Publication, frame));
     }
 
     private static async Task<FrameAnswer> ChangeFrame(int id, int frameId, FrameChangeBody body, PublicationStore store, HttpContext context)
     {
-        var outcome = await store.EditAsync(id, new ChangeFrames
+        var outcome = context.Told(await store.EditAsync(id, new ChangeFrames
         {
             FrameIds = [frameId],
             Page = body.Page,
@@ -171,21 +172,21 @@ public static class ApiEndpoints
             Clear = [.. body.Clear ?? []],
             FitOnce = body.FitOnce ?? false,
             Recrop = body.Recrop?.ToRecrop(),
-        }, context.Seen(body.Seen));
+        }, context.Seen(body.Seen)));
         var publication = outcome.Standing.Publication;
         return FrameAnswer.Of(publication, publication.Frames[frameId]);
     }
 
-    private static async Task<PageAnswer[]> PagesAsync(int id, PublicationStore store, Seen seen, Func<Publication, Edit> edit)
+    private static async Task<PageAnswer[]> PagesAsync(int id, PublicationStore store, HttpContext context, long? seen, Func<Publication, Edit> edit)
     {
         var before = (await store.OpenAsync(id)).Publication;
-        return PublicationAnswer.Of((await store.EditAsync(id, edit(before), seen)).Standing).Pages;
+        return PublicationAnswer.Of((context.Told(await store.EditAsync(id, edit(before), context.Seen(seen)))).Standing).Pages;
     }
 
     private static async Task<ImageAnswer> SetSubject(int id, int imageId, SubjectBody body, PublicationStore store, HttpContext context)
     {
         var subject = Pair.From(body.Subject, "subject", "a point of the image as two fractions, such as [0.5, 0.4]");
-        var outcome = await store.EditAsync(id, new ChangeSubjects([new(imageId, subject, null)]), context.Seen(body.Seen));
+        var outcome = context.Told(await store.EditAsync(id, new ChangeSubjects([new(imageId, subject, null)]), context.Seen(body.Seen)));
         return ImageAnswer.Of(outcome.Standing.Publication.Images[imageId]);
     }
 

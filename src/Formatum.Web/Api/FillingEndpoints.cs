@@ -75,8 +75,8 @@ public static class FillingEndpoints
         publication.MapGet("/tray", async (int id, PublicationStore store) => new TrayAnswer([.. (await store.OpenAsync(id)).Publication.Tray.ImageIds]))
             .WithSummary("The images that wait in the tray.");
         publication.MapPost("/tray", async (int id, TrayBody body, PublicationStore store, HttpContext context) =>
-            new TrayAnswer([.. (await store.EditAsync(id, new ChangeTray([.. body.ImageIds], TrayMove.Add),
-                context.Seen(body.Seen))).Standing.Publication.Tray.ImageIds])).WithSummary("Puts images in the tray, behind those that wait there.");
+            new TrayAnswer([.. (context.Told(await store.EditAsync(id, new ChangeTray([.. body.ImageIds], TrayMove.Add),
+                context.Seen(body.Seen)))).Standing.Publication.Tray.ImageIds])).WithSummary("Puts images in the tray, behind those that wait there.");
         publication.MapPost("/rows", PourRows).WithSummary("Pours the rows of a table into named frames: pictures by the names of their files, and words " +
             "into text frames.");
         publication.MapPost("/editions", MakeEdition).WithSummary("Makes a new edition: layout and rules are kept, placeholders emptied.");
@@ -107,7 +107,7 @@ public static class FillingEndpoints
             .Order().ToArray() : [];
         var edit = new PourRows { Table = table, Targets = targets, FirstPage = from, LastPage = to, LayoutPages = [.. layout] };
         var (_, places, findings) = edit.Proposal(before);
-        if (!body.OnlyReport) await store.EditAsync(id, edit, context.Seen(body.Seen));
+        if (!body.OnlyReport) context.Told(await store.EditAsync(id, edit, context.Seen(body.Seen)));
         return new(places.Count(p => p.ImageId is not null), places.Count(p => p.Text is not null), [.. findings]);
     }
 
@@ -117,14 +117,14 @@ public static class FillingEndpoints
         if (body.FromPage < 1 || body.FromPage > before.PageCount)
             throw new EditRefused("fromPage", $"There is no page {body.FromPage}; the publication has pages 1 to {before.PageCount}.");
         ImmutableArray<int> images = body.ImageIds is { } named ? [.. named] : before.Tray.ImageIds;
-        var outcome = await store.EditAsync(id, new PourImages
+        var outcome = context.Told(await store.EditAsync(id, new PourImages
         {
             ImageIds = images,
             FrameIds = [.. before.Order.Ids.Skip(body.FromPage - 1).SelectMany(before.FramesOnPage).Select(f => f.Id)],
             Order = body.Order,
             LayoutPages = body.KeepPouring ? [.. Spread.At(before, Spread.IndexOfPage(before, body.FromPage)).Pages.Select(p => p.Number).Order()] : [],
             RemoveLeftovers = body.Leftovers == LeftoversBody.Remove,
-        }, context.Seen(body.Seen));
+        }, context.Seen(body.Seen)));
         var after = outcome.Standing.Publication;
         var meant = images.ToHashSet();
         var placed = ReadingOrder.Of(after, outcome.Changes.Items.Where(c => c.After is Frame f && f.ImageId is { } image && meant.Contains(image)

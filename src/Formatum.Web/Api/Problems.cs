@@ -55,6 +55,8 @@ public sealed class Problems(ILogger<Problems> log) : IExceptionHandler
                     refused.Errors);
             case NoSuchPublication:
                 return Problem(StatusCodes.Status404NotFound, "No such publication", exception.Message);
+            case UnreadablePublication:
+                return Problem(StatusCodes.Status500InternalServerError, "This publication cannot be read", exception.Message);
             case EditClash:
                 return Problem(StatusCodes.Status409Conflict, "Changed elsewhere meanwhile", exception.Message);
             case BadPicture:

@@ -14,13 +14,13 @@ internal static class RuleEndpoints
     {
         publication.MapPost("/rules", async (int id, RuleBody body, PublicationStore store, HttpContext context) =>
         {
-            var outcome = await store.EditAsync(id, EditOf(null, body), context.Seen(body.Seen));
+            var outcome = context.Told(await store.EditAsync(id, EditOf(null, body), context.Seen(body.Seen)));
             var rule = (FittingRule)outcome.Changes.Items.Single(c => c.Key.Kind == PartKind.Rule).After!;
             return TypedResults.Created($"/api/publications/{id}/rules/{rule.Id}", RuleAnswer.Of(rule));
         }).WithSummary("Makes a fitting rule.");
 
         publication.MapPut("/rules/{ruleId:int}", async (int id, int ruleId, RuleBody body, PublicationStore store, HttpContext context) =>
-            RuleAnswer.Of((await store.EditAsync(id, EditOf(ruleId, body), context.Seen(body.Seen))).Standing.Publication.Rules[ruleId]))
+            RuleAnswer.Of((context.Told(await store.EditAsync(id, EditOf(ruleId, body), context.Seen(body.Seen)))).Standing.Publication.Rules[ruleId]))
             .WithSummary("Puts a rule's settings in the place of those it had. With the revision last seen, refuses where somebody changed it since.");
 
         publication.MapPost("/rules/{ruleId:int}/impact", async (int id, int ruleId, RuleBody body, PublicationStore store) =>
@@ -33,7 +33,7 @@ internal static class RuleEndpoints
         publication.MapDelete("/rules/{ruleId:int}", async (int id, int ruleId, PublicationStore store, HttpContext context, int? instead = null,
             bool keepSettings = false) =>
         {
-            await store.EditAsync(id, new RemoveRule(ruleId, instead, keepSettings), context.Seen());
+            context.Told(await store.EditAsync(id, new RemoveRule(ruleId, instead, keepSettings), context.Seen()));
             return TypedResults.NoContent();
         }).WithSummary("Removes a rule. Its frames and the rules based on it take another instead, or none; and keep its settings as their own, where asked.");
 
@@ -41,13 +41,13 @@ internal static class RuleEndpoints
         {
             var before = (await store.OpenAsync(id)).Publication;
             ImmutableArray<int> frames = body.FrameIds is { } some ? [.. some] : FrameScope.FramesIn(before, body.Page, body.Which ?? FrameFilling.All);
-            var outcome = await store.EditAsync(id, new ChangeFrames { FrameIds = frames, RuleId = new(ruleId) }, context.Seen(body.Seen));
+            var outcome = context.Told(await store.EditAsync(id, new ChangeFrames { FrameIds = frames, RuleId = new(ruleId) }, context.Seen(body.Seen)));
             return ImpactAnswer.Of(Impact.Of(before, outcome.Standing.Publication), outcome.Standing.Publication);
         }).WithSummary("Puts a rule on frames: by id, of a page, or of the whole publication.");
 
         publication.MapPut("/default-rule", async (int id, DefaultRuleBody body, PublicationStore store, HttpContext context) =>
         {
-            await store.EditAsync(id, new ChooseDefaultRule(body.RuleId), context.Seen(body.Seen));
+            context.Told(await store.EditAsync(id, new ChooseDefaultRule(body.RuleId), context.Seen(body.Seen)));
             return TypedResults.NoContent();
         }).WithSummary("Chooses the rule that everything else in the publication rests on.");
     }

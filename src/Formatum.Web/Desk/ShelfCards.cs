@@ -24,6 +24,18 @@ public sealed class ShelfCards(PublicationStore store, LinkStates links)
 
     public async Task<ShelfItem> OfAsync(ShelfEntry entry)
     {
+        try
+        {
+            return await ReadAsync(entry);
+        }
+        catch (UnreadablePublication e)
+        {
+            return new(entry.Id, entry.Name, "", "", "", [e.Message]);
+        }
+    }
+
+    private async Task<ShelfItem> ReadAsync(ShelfEntry entry)
+    {
         if (!_cards.TryGetValue(entry.Id, out var card) || card.Revision != entry.Revision)
         {
             var standing = await store.OpenAsync(entry.Id);

@@ -75,7 +75,8 @@ public static class SpreadView
         var setup = publication.Setup;
         var seen = spread.Trim.Grown(setup.Bleed + 0.04 * spread.Trim.Width);
         var svg = new StringBuilder();
-        svg.Append(CultureInfo.InvariantCulture, $"<svg class=\"plan-drawing\" viewBox=\"{BoxText(seen)}\" role=\"img\" aria-label=\"How a spread will look\">")
+        svg.Append(CultureInfo.InvariantCulture, $"<svg class=\"plan-drawing\" hx-disable viewBox=\"{BoxText(seen)}\" role=\"img\" " +
+            $"aria-label=\"How a spread will look\">")
             .Append(Hatches);
         Zones(svg, publication, spread);
         svg.Append("</svg><p class=\"plan-words\">");
@@ -207,7 +208,7 @@ public static class SpreadView
         var svg = new StringBuilder();
         var trim = spread.Trim;
         svg.Append(CultureInfo.InvariantCulture, $"<svg class=\"miniature\" viewBox=\"{N(trim.X)} {N(trim.Y)} {N(trim.Width)} {N(trim.Height)}\" " +
-            $"role=\"img\" aria-label=\"{spread.Label}\">");
+            $"role=\"img\" hx-disable aria-label=\"{SvgWriter.Escape(spread.Label)}\">");
         foreach (var page in spread.Pages) Rect(svg, page.Trim, "zone-page");
         foreach (var frame in Composer.Compose(publication, spread, Typefaces.Shipped).Items)
         {

@@ -34,6 +34,20 @@ internal static class Makers
             : throw new Core.Checks.EditRefused("seen", "Give the revision you last saw as a whole number; it is in the publication's \u201crevision\u201d.");
     }
 
+    /// <summary>Tells the asker the revision that a change came to (ETag), to be sent back as If-Match with the next one.</summary>
+    public static EditOutcome Told(this HttpContext context, EditOutcome outcome)
+    {
+        context.Told(outcome.Standing);
+        return outcome;
+    }
+
+    /// <summary>Tells the asker the revision of what is answered (ETag).</summary>
+    public static Standing Told(this HttpContext context, Standing standing)
+    {
+        context.Response.Headers.ETag = $"\"{standing.Revision}\"";
+        return standing;
+    }
+
     /// <summary>The name that the sender gave this very edit; empty where it gave none.</summary>
     public static string EditKey(this HttpContext context) => context.Request.Headers[KeyHeader].ToString() is { Length: <= LongestWindow } key ? key : "";
 
@@ -65,7 +79,7 @@ internal static class Makers
     {
         context.Items[CookieName] = maker;
         context.Response.Cookies.Append(CookieName, $"{maker.Id}.{Convert.ToHexString(Encoding.UTF8.GetBytes(maker.Name))}",
-            new() { HttpOnly = true, SameSite = SameSiteMode.Strict, MaxAge = TimeSpan.FromDays(3650), IsEssential = true });
+            new() { HttpOnly = true, Secure = context.Request.IsHttps, SameSite = SameSiteMode.Strict, MaxAge = TimeSpan.FromDays(3650), IsEssential = true });
     }
 
     private static Maker? Read(string? cookie)

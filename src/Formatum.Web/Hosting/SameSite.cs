@@ -2,16 +2,15 @@ using Microsoft.AspNetCore.Mvc;
 
 namespace Formatum.Web.Hosting;
 
-/// <summary>Refuses what changes something, or keeps a line open, and comes from another site's page. Programs, which send no origin, pass.</summary>
-public sealed class SameSite(RequestDelegate next)
+/// <summary>
+/// Refuses what comes from another site's page: it can neither change nor load anything here. People may follow a link from it to one of our pages. Programs,
+/// which say nothing of where they come from, pass.
+/// </summary>
+public sealed class SameSite(RequestDelegate next, ServerOptions options)
 {
     public async Task InvokeAsync(HttpContext context)
     {
-        var request = context.Request;
-        // A line that stays open is asked for by GET, and browsers let any page ask.
-        bool reads = (HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method) || HttpMethods.IsOptions(request.Method))
-            && request.Headers.Upgrade.Count == 0;
-        if (reads || IsOurs(request))
+        if (IsOurs(context.Request) || IsFollowedLink(context.Request))
         {
             await next(context);
             return;
@@ -27,11 +26,21 @@ public sealed class SameSite(RequestDelegate next)
             options: null, "application/problem+json");
     }
 
-    private static bool IsOurs(HttpRequest request)
+    /// <summary>Fetch Metadata (W3C): browsers say how the site that asks is related to the one that is asked; Origin comes with what changes something.</summary>
+    private bool IsOurs(HttpRequest request)
     {
         string origin = request.Headers.Origin.ToString();
         if (origin.Length > 0)
-            return Uri.TryCreate(origin, UriKind.Absolute, out var from) && from.Scheme == request.Scheme && from.Authority == request.Host.Value;
+        {
+            return Uri.TryCreate(origin, UriKind.Absolute, out var from)
+                && ((from.Scheme == request.Scheme && from.Authority == request.Host.Value)
+                    || (options.PublicUrl is { } known && from.Scheme == known.Scheme && from.Authority == known.Authority));
+        }
         return request.Headers["Sec-Fetch-Site"].ToString() is "" or "same-origin" or "none";
     }
+
+    /// <summary>A link on another page that leads to one of ours, in a window of its own; not to what takes long to make.</summary>
+    private static bool IsFollowedLink(HttpRequest request) => HttpMethods.IsGet(request.Method) && request.Headers.Upgrade.Count == 0
+        && request.Headers["Sec-Fetch-Mode"].ToString() == "navigate" && request.Headers["Sec-Fetch-Dest"].ToString() == "document"
+        && !request.Path.StartsWithSegments("/api");
 }

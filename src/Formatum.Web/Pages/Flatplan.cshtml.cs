@@ -59,7 +59,7 @@ public sealed class FlatplanModel(PublicationStore store) : PageModel
     {
         ImmutableArray<int> numbers = [.. DeskView.Ids(pages)];
         if (@do is "undo" or "redo")
-            return Sheet((@do == "undo" ? await store.UndoAsync(id, HttpContext.Maker()) : await store.RedoAsync(id, HttpContext.Maker())).Standing, []);
+            return Sheet((@do == "undo" ? await store.UndoAsync(id, HttpContext.Seen(seen)) : await store.RedoAsync(id, HttpContext.Seen(seen))).Standing, []);
         Edit edit = @do switch
         {
             "add" => new AddPages(before, count, master),

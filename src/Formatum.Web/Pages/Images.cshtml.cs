@@ -70,8 +70,8 @@ public sealed class ImagesModel(PublicationStore store, LinkStates states, LinkU
         ImmutableArray<int> ids = [.. DeskView.Ids(images)];
         var outcome = @do switch
         {
-            "undo" => await store.UndoAsync(id, HttpContext.Maker()),
-            "redo" => await store.RedoAsync(id, HttpContext.Maker()),
+            "undo" => await store.UndoAsync(id, HttpContext.Seen(seen)),
+            "redo" => await store.RedoAsync(id, HttpContext.Seen(seen)),
             "tray-add" => await store.EditAsync(id, new ChangeTray(ids, TrayMove.Add), HttpContext.Seen(seen)),
             "unlink" => await store.EditAsync(id, new UnlinkImages(ids), HttpContext.Seen(seen)),
             _ => throw new EditRefused("do", $"Nothing is done by \"{@do}\"."),

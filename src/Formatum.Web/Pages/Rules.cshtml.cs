@@ -121,9 +121,9 @@ public sealed class RulesModel(PublicationStore store) : PageModel
         return GoTo(Address(id, RuleOf(publication, rule)?.Id));
     }
 
-    public async Task<IActionResult> OnPostHistoryAsync(int id, string? rule, string @do)
+    public async Task<IActionResult> OnPostHistoryAsync(int id, string? rule, string @do, long seen)
     {
-        var outcome = @do == "redo" ? await store.RedoAsync(id, HttpContext.Maker()) : await store.UndoAsync(id, HttpContext.Maker());
+        var outcome = @do == "redo" ? await store.RedoAsync(id, HttpContext.Seen(seen)) : await store.UndoAsync(id, HttpContext.Seen(seen));
         string address = Address(id, int.TryParse(rule, CultureInfo.InvariantCulture, out int ruleId) && outcome.Standing.Publication.Rules.ContainsKey(ruleId)
             ? ruleId : null);
         Response.Headers["Formatum-Answer"] = System.Text.Json.JsonSerializer.Serialize(new { goesTo = address });

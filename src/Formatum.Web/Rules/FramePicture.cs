@@ -15,7 +15,7 @@ public static class FramePicture
         var scene = Composer.Compose(publication, frame, new(0, 0, frame.Box.Width, frame.Box.Height), Typefaces.Shipped);
         double room = 0.02 * Math.Max(scene.Width, scene.Height);
         var svg = new StringBuilder();
-        svg.Append(CultureInfo.InvariantCulture, $"<svg class=\"frame-picture\" viewBox=\"{N(-room)} {N(-room)} {N(scene.Width + 2 * room)} " +
+        svg.Append(CultureInfo.InvariantCulture, $"<svg class=\"frame-picture\" hx-disable viewBox=\"{N(-room)} {N(-room)} {N(scene.Width + 2 * room)} " +
             $"{N(scene.Height + 2 * room)}\" aria-hidden=\"true\">");
         SvgWriter.Shape(svg, frame.Outline, scene.Width, scene.Height, " class=\"sample-ground\"");
         SvgWriter.Content(svg, scene, idPrefix, image => $"/previews/{image.ContentHash}/{PreviewStore.Sizes[0]}");

@@ -38,8 +38,8 @@ public static class RuleSamples
         double foot = figures ? Units.Millimetres(2) + 2 * LineHeight : 0;
         double width = FrameSizes.Sum(s => s.Width) + 2 * Gap, height = pictures.Length * (FrameSizes[0].Height + foot) + (pictures.Length - 1) * Gap;
         var svg = new StringBuilder();
-        svg.Append(CultureInfo.InvariantCulture, $"<svg class=\"samples\" viewBox=\"-2 -2 {N(width + 4)} {N(height + 4)}\" role=\"img\" aria-label=\"What " +
-            $"the rule does to {(figures ? "three pictures" : "a picture")} in a tall, a square and a wide frame\">");
+        svg.Append(CultureInfo.InvariantCulture, $"<svg class=\"samples\" hx-disable viewBox=\"-2 -2 {N(width + 4)} {N(height + 4)}\" role=\"img\" " +
+            $"aria-label=\"What the rule does to {(figures ? "three pictures" : "a picture")} in a tall, a square and a wide frame\">");
         for (int row = 0; row < pictures.Length; row++)
         {
             double x = 0, y = row * (FrameSizes[0].Height + foot + Gap);

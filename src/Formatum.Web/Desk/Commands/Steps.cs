@@ -10,12 +10,12 @@ public abstract record Step : DeskCommand
 
 public sealed record Undo : Step
 {
-    public override Task<EditOutcome> DoAsync(Hand hand) => hand.Store.UndoAsync(hand.PublicationId, hand.Seen.By, hand.Seen.Key);
+    public override Task<EditOutcome> DoAsync(Hand hand) => hand.Store.UndoAsync(hand.PublicationId, hand.Seen);
 }
 
 public sealed record Redo : Step
 {
-    public override Task<EditOutcome> DoAsync(Hand hand) => hand.Store.RedoAsync(hand.PublicationId, hand.Seen.By, hand.Seen.Key);
+    public override Task<EditOutcome> DoAsync(Hand hand) => hand.Store.RedoAsync(hand.PublicationId, hand.Seen);
 }
 
 /// <summary>One step, whoever's it was.</summary>
@@ -24,7 +24,7 @@ public sealed record TakeBack : Step
     /// <summary>Which, by its number in the history.</summary>
     public int Count { get; init; }
 
-    public override Task<EditOutcome> DoAsync(Hand hand) => hand.Store.TakeBackAsync(hand.PublicationId, Count, hand.Seen.By, hand.Seen.Key);
+    public override Task<EditOutcome> DoAsync(Hand hand) => hand.Store.TakeBackAsync(hand.PublicationId, Count, hand.Seen);
 }
 
 /// <summary>Everything up to a step.</summary>
@@ -36,5 +36,5 @@ public sealed record GoTo : Step
     /// <summary>That it also takes back what others did was told, and is wanted.</summary>
     public bool Sure { get; init; }
 
-    public override Task<EditOutcome> DoAsync(Hand hand) => hand.Store.GoToAsync(hand.PublicationId, Count, hand.Seen.By, Sure, hand.Seen.Key);
+    public override Task<EditOutcome> DoAsync(Hand hand) => hand.Store.GoToAsync(hand.PublicationId, Count, hand.Seen, Sure);
 }

@@ -36,6 +36,7 @@ function go(to) {
 async function step(what) {
   const values = new FormData();
   values.append('do', what);
+  values.append('seen', revision());
   try {
     const { head } = await ask('POST', `${address}?handler=History`, { form: values });
     go(head.goesTo);
