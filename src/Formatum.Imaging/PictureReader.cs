@@ -16,38 +16,20 @@ public sealed class PictureReader(PictureLimits limits, PreviewStore previews)
     /// </summary>
     /// <param name="path">Where the file is.</param>
     /// <param name="name">What people call it.</param>
+    /// <param name="bare">Whether what the file says of itself in words is passed over.</param>
     /// <returns>The image, its id still 0.</returns>
     /// <exception cref="BadPicture">It cannot be read as a picture.</exception>
-    public LinkedImage Read(string path, string name)
+    /// <exception cref="IOException">Its previews could not be written.</exception>
+    public LinkedImage Read(string path, string name, bool bare = false)
     {
         Vips.Prepare();
         var file = new FileInfo(path);
         if (!file.Exists) throw new BadPicture("There is no such file.");
         if (file.Length > limits.MostBytes) throw TooManyBytes(limits);
-        string format, hash;
+        var (format, hash) = Content(file);
         try
         {
-            using var stream = new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.Read, 1 << 16, FileOptions.SequentialScan);
-            format = PictureFormat.Of(stream);
-            if (format == "svg")
-            {
-                if (file.Length > PictureLimits.MostSvgBytes)
-                    throw new BadPicture($"The SVG has {file.Length >> 20} MB; {PictureLimits.MostSvgBytes >> 20} MB is the most. Simplify it, or bring " +
-                        $"it in as PNG.");
-                stream.Position = 0;
-                SvgCheck.Check(stream);
-            }
-            stream.Position = 0;
-            hash = Convert.ToHexStringLower(SHA256.HashData(stream));
-        }
-        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
-        {
-            throw new BadPicture("The file cannot be opened: it is in use, or this program may not read it.", e);
-        }
-
-        try
-        {
-            var image = ReadHeader(path, format) with
+            var image = ReadHeader(path, format, bare) with
             {
                 Name = name,
                 Path = path,
@@ -60,15 +42,43 @@ public sealed class PictureReader(PictureLimits limits, PreviewStore previews)
         }
         catch (VipsException e)
         {
-            throw new BadPicture($"The {format.ToUpperInvariant()} is broken or cut short: {FirstLine(e.Message)}. Copy or save it again.", e);
+            if (e.Message.Contains("out of memory", StringComparison.Ordinal)) throw new BadPicture(TooMuchMemory, e);
+            throw new BadPicture($"The {format.ToUpperInvariant()} is broken or cut short: {Reason(e)}. Copy or save it again.", e);
         }
     }
+
+    /// <summary>The format of a file, and the hash of all of it.</summary>
+    private static (string Format, string Hash) Content(FileInfo file)
+    {
+        try
+        {
+            using var stream = new FileStream(file.FullName, FileMode.Open, FileAccess.Read, FileShare.Read, 1 << 16, FileOptions.SequentialScan);
+            string format = PictureFormat.Of(stream);
+            if (format == "svg")
+            {
+                if (file.Length > PictureLimits.MostSvgBytes)
+                    throw new BadPicture($"The SVG has {file.Length >> 20} MB; {PictureLimits.MostSvgBytes >> 20} MB is the most. Simplify it, or bring " +
+                        $"it in as PNG.");
+                stream.Position = 0;
+                SvgCheck.Check(stream);
+            }
+            stream.Position = 0;
+            return (format, Convert.ToHexStringLower(SHA256.HashData(stream)));
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
+        {
+            throw new BadPicture("The file cannot be opened: it is in use, or this program may not read it.", e);
+        }
+    }
+
+    internal const string TooMuchMemory = "Reading it takes more memory than the 1024 MB that a picture may take here. Save it without interlacing, with fewer " +
+        "bits a channel, or smaller.";
 
     public static BadPicture TooManyBytes(PictureLimits limits) =>
         new($"The file is larger than {limits.MostBytes >> 20} MB, the most that is taken in here. Reduce it, or ask whoever runs the server to raise the " +
             $"limit.");
 
-    private LinkedImage ReadHeader(string path, string format)
+    private LinkedImage ReadHeader(string path, string format, bool bare)
     {
         using var header = Vips.Open(path, format);
         int width = header.Width, height = header.Height;
@@ -76,7 +86,7 @@ public sealed class PictureReader(PictureLimits limits, PreviewStore previews)
             throw new BadPicture($"The picture has {width} x {height} pixels, {(long)width * height / 1_000_000} megapixels; " +
                 $"{limits.MostPixels / 1_000_000} is the most. Reduce it first.");
         int orientation = FileMetadata.Tried(() => header.Contains("orientation") ? Convert.ToInt32(header.Get("orientation")) : 1, 1);
-        var metadata = format == "svg" ? [] : FileMetadata.Of(path);
+        var metadata = format == "svg" || bare ? [] : FileMetadata.Of(path);
         (double X, double Y)? ppi = format == "svg" ? (SvgPpi, SvgPpi) : FileMetadata.Tried(() => StoredResolution.Of(metadata), null);
         var (title, caption, credit) = FileMetadata.Tried(() => Description.Of(metadata), new(null, null, null));
         return new()
@@ -107,10 +117,10 @@ public sealed class PictureReader(PictureLimits limits, PreviewStore previews)
         };
     }
 
-    private static string FirstLine(string message)
+    /// <summary>The reason that the library gives, without where the file lies on the server.</summary>
+    internal static string Reason(VipsException e)
     {
-        string line = message.Split('\n').FirstOrDefault(l => l.Contains(':', StringComparison.Ordinal))?.Trim() ?? message.Trim();
-        // Keep the library's reason, not where the file lies on the server.
+        string message = e.Message, line = message.Split('\n').FirstOrDefault(l => l.Contains(':', StringComparison.Ordinal))?.Trim() ?? message.Trim();
         int reason = line.LastIndexOf(": ", StringComparison.Ordinal);
         return (reason < 0 ? line : line[(reason + 2)..]).TrimEnd('.');
     }

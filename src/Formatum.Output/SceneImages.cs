@@ -26,7 +26,7 @@ public static class SceneImages
     /// <exception cref="BadPicture">Files of linked images are gone; the message names them.</exception>
     public static void ThrowIfMissing(IEnumerable<LinkedImage> images)
     {
-        var missing = images.Where(i => !File.Exists(i.Path)).Select(i => i.Name).Distinct().ToList();
+        var missing = images.Where(i => !PictureFile.IsThere(i.Path)).Select(i => i.Name).Distinct().ToList();
         if (missing.Count == 0) return;
         string named = string.Join(", ", missing.Take(5)) + (missing.Count > 5 ? $" and {missing.Count - 5} more" : "");
         throw new BadPicture($"{(missing.Count == 1 ? "A linked file is" : $"{missing.Count} linked files are")} missing: {named}. Put " +
@@ -70,7 +70,7 @@ public static class SceneImages
 
     private static DrawableImage? StandIn(LinkedImage image, PreviewStore? previews)
     {
-        if (previews is null || File.Exists(image.Path) || previews.Find(image.ContentHash, PreviewStore.Sizes[^1]) is not { } path) return null;
+        if (previews is null || PictureFile.IsThere(image.Path) || previews.Find(image.ContentHash, PreviewStore.Sizes[^1]) is not { } path) return null;
         using var data = SKData.Create(path);
         return new(SKImage.FromEncodedData(data), Affine.Identity);
     }
@@ -79,7 +79,7 @@ public static class SceneImages
 
     private static DrawableImage Decoded(LinkedImage image, int widthPx, int heightPx)
     {
-        if (!File.Exists(image.Path)) throw Gone(image);
+        if (!PictureFile.IsThere(image.Path)) throw Gone(image);
         var raster = PictureRaster.Decode(image, widthPx, heightPx);
         var info = new SKImageInfo(raster.Width, raster.Height, SKColorType.Rgba8888, raster.HasAlpha ? SKAlphaType.Unpremul : SKAlphaType.Opaque,
             SKColorSpace.CreateSrgb());

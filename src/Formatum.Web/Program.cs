@@ -1,3 +1,4 @@
+using Formatum.Imaging.Apart;
 using Formatum.Storage;
 using Formatum.Web;
 using Formatum.Web.Hosting;
@@ -5,6 +6,11 @@ using Formatum.Web.Hosting;
 const int Refused = 2;
 try
 {
+    if (args is [PictureWorker.Verb, .. var rest])
+    {
+        PictureWorker.Run(rest);
+        return 0;
+    }
     var chosen = CommandLine.Read(args);
     if (chosen.ContainsKey("help"))
     {

@@ -4,6 +4,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using Formatum.Demo;
 using Formatum.Imaging;
+using Formatum.Imaging.Apart;
 using Formatum.Storage;
 using Formatum.Web.Api;
 using Formatum.Web.Desk;
@@ -37,7 +38,7 @@ internal static class Server
         if (options.Demo)
         {
             Console.WriteLine("Looking for the demo publications; drawing their pictures takes a little while the first time ...");
-            await DemoMaker.MakeAsync(store, app.Services.GetRequiredService<PictureReader>(), Path.Combine(options.DataFolder, "demo-pictures"));
+            await DemoMaker.MakeAsync(store, new PictureReader(options.Limits, new(options.PreviewFolder)), Path.Combine(options.DataFolder, "demo-pictures"));
         }
         try
         {
@@ -110,7 +111,7 @@ internal static class Server
     {
         services.AddSingleton(options.Limits);
         services.AddSingleton(new PreviewStore(options.PreviewFolder));
-        services.AddSingleton<PictureReader>();
+        services.AddSingleton(new ReadersApart(options.Limits, options.PreviewFolder, OwnProgram(), Environment.ProcessorCount));
         services.AddSingleton<SubjectFinder>();
         services.AddSingleton<PictureIntake>();
         services.AddSingleton<BundleIntake>();
@@ -123,6 +124,13 @@ internal static class Server
         services.AddSingleton<ShelfCards>();
         services.AddSingleton<ImportJobs>();
         services.AddHostedService(provider => provider.GetRequiredService<ImportJobs>());
+    }
+
+    /// <summary>How this program was started: by its own file, or by the runtime's.</summary>
+    private static OwnProgram OwnProgram()
+    {
+        string self = Environment.ProcessPath!;
+        return Path.GetFileNameWithoutExtension(self) == "dotnet" ? new(self, [typeof(Server).Assembly.Location]) : new(self, []);
     }
 
     private static void ReadStrictly(JsonSerializerOptions json)

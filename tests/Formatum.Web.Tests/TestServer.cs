@@ -15,6 +15,7 @@ public sealed class TestServer : IDisposable
 
     public HttpClient Client { get; private set; }
     public string Address { get; private set; } = "";
+    public int ProcessId => _process.Id;
     public string DataFolder => _folder["data"];
 
     public TestServer(params string[] more) : this(null, more)

@@ -83,6 +83,7 @@ public static class BundleWriter
 
     private static async Task<BundledAs> CopyAsync(ZipArchive zip, LinkedImage image, string name, CancellationToken cancel)
     {
+        if (!PictureFile.IsThere(image.Path)) return BundledAs.Missing;
         FileStream file;
         try
         {

@@ -27,7 +27,7 @@ public sealed record ServerOptions
     /// <summary>Proxies whose word about the one who asks is believed.</summary>
     public required IPAddress[] Proxies { get; init; }
 
-    /// <summary>Folders whose pictures may be linked where they are.</summary>
+    /// <summary>Folders whose pictures may be linked where they are, by their real paths.</summary>
     public required string[] PictureRoots { get; init; }
 
     public required PictureLimits Limits { get; init; }
@@ -59,11 +59,12 @@ public sealed record ServerOptions
         }
         var roots = List(chosen, "pictures").Select(Path.GetFullPath).ToArray();
         foreach (string root in roots.Where(r => !Directory.Exists(r))) throw new ArgumentException($"--pictures {root}: there is no such folder.");
+        roots = [.. roots.Select(PictureFile.RealPathOf)];
         int usualHeavy = (int)Math.Clamp(GC.GetGCMemoryInfo().TotalAvailableMemoryBytes / 2 / MemoryOfOne, 1, Environment.ProcessorCount);
         var publicUrl = Url(chosen);
         return new()
         {
-            DataFolder = Path.GetFullPath(chosen.GetValueOrDefault("data", "data")),
+            DataFolder = PictureFile.RealPathOf(Path.GetFullPath(chosen.GetValueOrDefault("data", "data"))),
             Port = Number(chosen, "port", DefaultPort, 0, 65535),
             Listen = address,
             Hosts = [.. OwnNames(address), .. List(chosen, "hosts").Select(Host), .. publicUrl is null ? Array.Empty<string>() : [publicUrl.Host]],

@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using System.Security.Cryptography;
 using Formatum.Core.Publications;
+using Formatum.Imaging;
 using Formatum.Storage;
 using Formatum.Web.Hosting;
 
@@ -20,7 +21,7 @@ public sealed class LinkStates
     public LinkState Of(LinkedImage image)
     {
         var file = new FileInfo(image.Path);
-        if (!file.Exists) return LinkState.Missing;
+        if (!PictureFile.IsThere(image.Path)) return LinkState.Missing;
         if (file.Length == image.Bytes && file.LastWriteTimeUtc == image.Modified.UtcDateTime) return LinkState.Current;
         return file.Length == image.Bytes && HashOf(file) == image.ContentHash ? LinkState.Current : LinkState.Changed;
     }

@@ -3,6 +3,7 @@ using Formatum.Core.Edits;
 using Formatum.Core.Fitting;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
+using Formatum.Imaging.Apart;
 using Formatum.Web.Pictures;
 
 namespace Formatum.Web.Links;
@@ -11,7 +12,7 @@ namespace Formatum.Web.Links;
 public sealed record LinkMatch(LinkedImage Image, string Path);
 
 /// <summary>Reads what changed or moved files hold now, for a proposal or for the edit itself.</summary>
-public sealed class LinkUpdates(LinkStates states, PictureReader reader, PictureIntake intake)
+public sealed class LinkUpdates(LinkStates states, ReadersApart reader, PictureIntake intake)
 {
     /// <summary>The images meant that changed; all that did where none are named.</summary>
     public ImmutableArray<LinkMatch> Changed(Publication publication, IReadOnlyCollection<int> imageIds) =>
@@ -34,7 +35,7 @@ public sealed class LinkUpdates(LinkStates states, PictureReader reader, Picture
     }
 
     /// <summary>The images as their files are now; those that cannot be read are told by name.</summary>
-    public (ImmutableArray<LinkedImage> Read, ImmutableArray<string> Problems) Read(IEnumerable<LinkMatch> matches)
+    public async Task<(ImmutableArray<LinkedImage> Read, ImmutableArray<string> Problems)> ReadAsync(IEnumerable<LinkMatch> matches)
     {
         var read = ImmutableArray.CreateBuilder<LinkedImage>();
         var problems = ImmutableArray.CreateBuilder<string>();
@@ -42,7 +43,8 @@ public sealed class LinkUpdates(LinkStates states, PictureReader reader, Picture
         {
             try
             {
-                read.Add(reader.Read(path, path == image.Path ? image.Name : Path.GetFileName(path)) with { Id = image.Id });
+                var now = await reader.ReadAsync(path, path == image.Path ? image.Name : Path.GetFileName(path));
+                read.Add(now with { Id = image.Id });
             }
             catch (BadPicture e)
             {

@@ -1,12 +1,13 @@
 using System.Collections.Concurrent;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
+using Formatum.Imaging.Apart;
 using Formatum.Storage;
 
 namespace Formatum.Web.Links;
 
 /// <summary>Finds previews, and makes those again that are gone while their pictures are still there.</summary>
-public sealed class PreviewMaker(PreviewStore previews, PublicationStore store, LinkStates states, ILogger<PreviewMaker> log) : IDisposable
+public sealed class PreviewMaker(PreviewStore previews, ReadersApart readers, PublicationStore store, LinkStates states, ILogger<PreviewMaker> log) : IDisposable
 {
     private readonly ConcurrentDictionary<string, Lazy<Task>> _making = new();
 
@@ -30,9 +31,9 @@ public sealed class PreviewMaker(PreviewStore previews, PublicationStore store, 
         await _gate.WaitAsync();
         try
         {
-            if (states.Of(image) == LinkState.Current) await Task.Run(() => previews.Make(image.Path, image.ContentHash, image.Format, image.HasAlpha));
+            if (states.Of(image) == LinkState.Current) await readers.MakePreviewsAsync(image);
         }
-        catch (Exception e) when (e is NetVips.VipsException or IOException or UnauthorizedAccessException or BadPicture)
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException or BadPicture)
         {
             log.LogWarning(e, "A preview could not be made again");
         }

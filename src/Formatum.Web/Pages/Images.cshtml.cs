@@ -85,10 +85,10 @@ public sealed class ImagesModel(PublicationStore store, LinkStates states, LinkU
         List<int> ids = [.. DeskView.Ids(images)];
         var values = new Dictionary<string, string> { ["seen"] = $"{standing.Revision}", ["images"] = images ?? "" };
         if (folder is not null) values["folder"] = folder;
-        return await Task.Run(() =>
+        return await Task.Run(async () =>
         {
             var matches = folder is null ? updates.Changed(standing.Publication, ids) : updates.InFolder(standing.Publication, ids, folder);
-            var (read, problems) = updates.Read(matches);
+            var (read, problems) = await updates.ReadAsync(matches);
             return UpdateProposal.Of(standing.Publication, read, problems, values);
         });
     }

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
+using Formatum.Imaging.Apart;
 using Formatum.Output.Bundles;
 using Formatum.Storage;
 using Formatum.Web.Hosting;
@@ -16,7 +17,7 @@ namespace Formatum.Web.Pictures;
 public sealed record BundleTaken(int Id, string Name, int Images, ImmutableArray<string> Changed, ImmutableArray<string> Missing);
 
 /// <summary>Takes bundles in: all of it is unpacked aside and read first, and only what is whole becomes a publication.</summary>
-public sealed class BundleIntake(ServerOptions options, PictureReader reader, PreviewStore previews, PictureIntake pictures, PublicationStore store)
+public sealed class BundleIntake(ServerOptions options, ReadersApart reader, PictureIntake pictures, PublicationStore store)
 {
     /// <summary>Room left on the disk beyond what a bundle needs, in bytes.</summary>
     private const long Spare = 200L << 20;
@@ -34,7 +35,7 @@ public sealed class BundleIntake(ServerOptions options, PictureReader reader, Pr
             if (bundle.ImageBytes + Spare > room)
                 throw new BadBundle($"The bundle's pictures need {Megabytes(bundle.ImageBytes)}, and the server's disk has {Megabytes(room)} left. Make " +
                     $"room, and take it in again.");
-            var read = await Task.Run(() => Read(bundle, aside));
+            var read = await ReadAsync(bundle, aside);
             var images = read.Select(r => r.Unpacked is { } unpacked ? Kept(r.Image, unpacked) : r.Image with { Path = pictures.PathOf(r.Image) }).ToList();
             var given = bundle.Publication;
             var standing = await store.AddAsync(Publication.FromParts(given.NextId, given.Parts.Where(p => p is not LinkedImage).Concat(images)));
@@ -57,25 +58,18 @@ public sealed class BundleIntake(ServerOptions options, PictureReader reader, Pr
     /// <summary>An image with what its file really is; null where it is not in the bundle.</summary>
     private sealed record ReadImage(LinkedImage Image, LinkedImage? Unpacked);
 
-    private ImmutableArray<ReadImage> Read(BundleReader bundle, string aside)
+    private async Task<ImmutableArray<ReadImage>> ReadAsync(BundleReader bundle, string aside)
     {
         var images = bundle.Publication.Images.Values.OrderBy(i => i.Id).ToImmutableArray();
         var read = new ReadImage[images.Length];
         var unpacking = new Lock();
-        try
-        {
-            // Unpacking is one stream; reading what was unpacked takes longer, and goes on beside it.
-            Parallel.For(0, images.Length, new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount },
-                i => read[i] = Read(bundle, images[i], aside, unpacking));
-        }
-        catch (AggregateException e)
-        {
-            throw e.InnerExceptions.OfType<BadBundle>().FirstOrDefault() ?? e.InnerExceptions[0];
-        }
+        // Unpacking is one stream; reading what was unpacked takes longer, and goes on beside it.
+        await Parallel.ForEachAsync(Enumerable.Range(0, images.Length), new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount },
+            async (i, _) => read[i] = await ReadAsync(bundle, images[i], aside, unpacking));
         return [.. read];
     }
 
-    private ReadImage Read(BundleReader bundle, LinkedImage image, string aside, Lock unpacking)
+    private async Task<ReadImage> ReadAsync(BundleReader bundle, LinkedImage image, string aside, Lock unpacking)
     {
         string path = Path.Combine(aside, image.Id.ToString(System.Globalization.CultureInfo.InvariantCulture));
         LinkedImage? unpacked = null;
@@ -84,13 +78,13 @@ public sealed class BundleIntake(ServerOptions options, PictureReader reader, Pr
             if (bundle.HasFileOf(image.Id))
             {
                 lock (unpacking) bundle.UnpackImage(image.Id, path);
-                unpacked = reader.Read(path, image.Name);
+                unpacked = await reader.ReadAsync(path, image.Name);
                 if (unpacked.ContentHash == image.ContentHash) return SameAsSaid(image, unpacked);
             }
             bool hasPreview;
             string preview = path + "-preview";
             lock (unpacking) hasPreview = bundle.TryUnpackPreview(image, preview);
-            if (hasPreview) previews.Borrow(preview, image.ContentHash);
+            if (hasPreview) await reader.BorrowAsync(preview, image.ContentHash);
             return new(image, unpacked);
         }
         catch (BadPicture e)

@@ -3,6 +3,7 @@ using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
+using Formatum.Imaging.Apart;
 using Formatum.Storage;
 using Formatum.Web.Hosting;
 
@@ -12,13 +13,12 @@ namespace Formatum.Web.Pictures;
 public sealed record Arrival(string Name, LinkedImage? Image, string? Error);
 
 /// <summary>Takes pictures in: sent by a browser, or named in a folder on this machine.</summary>
-public sealed class PictureIntake(ServerOptions options, PictureReader reader, SubjectFinder finder, PublicationStore store, ILogger<PictureIntake> log)
-    : IDisposable
+public sealed class PictureIntake(ServerOptions options, ReadersApart reader, SubjectFinder finder, PublicationStore store, ILogger<PictureIntake> log)
 {
     public const int LongestName = 255, MostFilesInFolder = 10_000;
 
-    /// <summary>Decoding takes a core and some memory, so no more pictures are read at a time than there are cores.</summary>
-    private readonly SemaphoreSlim _reading = new(Environment.ProcessorCount);
+    /// <summary>As many pictures are read at a time as there are readers, and no more files than that are taken in before they are read.</summary>
+    private SemaphoreSlim Reading { get; } = new(Environment.ProcessorCount);
 
     /// <summary>Gathers the files of one request; each is read while the next is still arriving.</summary>
     public sealed class Batch(PictureIntake intake)
@@ -41,8 +41,8 @@ public sealed class PictureIntake(ServerOptions options, PictureReader reader, S
 
         private async Task AddAsync(string path, string name, bool sent, CancellationToken cancel)
         {
-            await intake._reading.WaitAsync(cancel);
-            _arrivals.Add(Task.Run(() => intake.Take(path, name, sent), CancellationToken.None));
+            await intake.Reading.WaitAsync(cancel);
+            _arrivals.Add(intake.TakeAsync(path, name, sent));
         }
 
         /// <summary>Links all that could be read, in the order they came, as one edit.</summary>
@@ -78,14 +78,14 @@ public sealed class PictureIntake(ServerOptions options, PictureReader reader, S
     /// <param name="noted">Whether it is noted beside it where it goes, so that a server that starts again finds it there.</param>
     public async Task<Arrival> ReadAsync(string path, string name, bool sent, bool noted = false)
     {
-        await _reading.WaitAsync();
-        return await Task.Run(() => Take(path, name, sent, noted));
+        await Reading.WaitAsync();
+        return await TakeAsync(path, name, sent, noted);
     }
 
-    private Arrival Take(string path, string name, bool sent, bool noted = false)
+    private Task<Arrival> TakeAsync(string path, string name, bool sent, bool noted = false)
     {
-        if (!sent) return Guarded(name, () => Reader.Read(path, name));
-        return File.Exists(path) || KeptAt(path) is not { } kept ? TakeUpload(path, name, noted) : Guarded(name, () => Reader.Read(kept, name));
+        if (!sent) return GuardedAsync(name, () => Reader.ReadAsync(path, name));
+        return File.Exists(path) || KeptAt(path) is not { } kept ? TakeUploadAsync(path, name, noted) : GuardedAsync(name, () => Reader.ReadAsync(kept, name));
     }
 
     /// <summary>Beside a file that was sent: where it goes once it is read.</summary>
@@ -126,11 +126,9 @@ public sealed class PictureIntake(ServerOptions options, PictureReader reader, S
         "and try again.";
 
     private ServerOptions Options { get; } = options;
-    private PictureReader Reader { get; } = reader;
+    private ReadersApart Reader { get; } = reader;
     private SubjectFinder Finder { get; } = finder;
     private PublicationStore Store { get; } = store;
-
-    public void Dispose() => _reading.Dispose();
 
     public Batch Begin() => new(this);
 
@@ -145,13 +143,13 @@ public sealed class PictureIntake(ServerOptions options, PictureReader reader, S
         string path;
         try
         {
-            path = RealPath(Path.GetFullPath(folder, Options.PictureRoots[0]));
+            path = PictureFile.RealPathOf(Path.GetFullPath(folder, Options.PictureRoots[0]));
         }
         catch (Exception e) when (e is ArgumentException or IOException or NotSupportedException or UnauthorizedAccessException)
         {
             throw new EditRefused("folder", "This is not the path of a folder.");
         }
-        if (!Options.PictureRoots.Any(root => IsWithin(path, RealPath(root))))
+        if (!Options.PictureRoots.Any(root => IsWithin(path, root)))
             throw new EditRefused("folder", $"Only folders below {string.Join(" or ", Options.PictureRoots)} are open to linking. Name one of those.");
         if (!Directory.Exists(path)) throw new EditRefused("folder", $"There is no folder {folder}. Look at its spelling.");
         try
@@ -161,7 +159,7 @@ public sealed class PictureIntake(ServerOptions options, PictureReader reader, S
             if (files.Count > MostFilesInFolder)
                 throw new EditRefused("folder", $"The folder holds more than {MostFilesInFolder} files. Split it into smaller ones.");
             // A link in the folder must not lead out of the roots either.
-            return [.. files.Where(f => Options.PictureRoots.Any(root => IsWithin(RealPath(f), RealPath(root))))];
+            return [.. files.Select(PictureFile.RealPathOf).Where(f => PictureFile.IsRegular(f) && Options.PictureRoots.Any(root => IsWithin(f, root)))];
         }
         catch (Exception e) when (e is IOException or UnauthorizedAccessException)
         {
@@ -178,19 +176,6 @@ public sealed class PictureIntake(ServerOptions options, PictureReader reader, S
 
     private static bool IsWithin(string path, string root) =>
         path == root || path.StartsWith(root.EndsWith(Path.DirectorySeparatorChar) ? root : root + Path.DirectorySeparatorChar, StringComparison.Ordinal);
-
-    /// <summary>The path with every symbolic link on the way followed.</summary>
-    private static string RealPath(string path)
-    {
-        string real = Path.GetPathRoot(path)!;
-        foreach (string step in path[real.Length..].Split(Path.DirectorySeparatorChar, StringSplitOptions.RemoveEmptyEntries))
-        {
-            string next = Path.Combine(real, step);
-            FileSystemInfo info = Directory.Exists(next) ? new DirectoryInfo(next) : new FileInfo(next);
-            real = info.LinkTarget is null ? next : info.ResolveLinkTarget(returnFinalTarget: true)?.FullName ?? next;
-        }
-        return real;
-    }
 
     /// <summary>Keeps a file that was sent, and reads it.</summary>
     /// <exception cref="BadPicture">It cannot be read as a picture.</exception>
@@ -248,13 +233,13 @@ public sealed class PictureIntake(ServerOptions options, PictureReader reader, S
     /// <summary>Where a picture of this content is kept, if it is.</summary>
     public string PathOf(LinkedImage image) => Path.Combine(Options.PictureFolder, image.ContentHash[..2], $"{image.ContentHash}.{image.Format}");
 
-    private Arrival TakeUpload(string incoming, string name, bool noted)
+    private async Task<Arrival> TakeUploadAsync(string incoming, string name, bool noted)
     {
         try
         {
-            return Guarded(name, () =>
+            return await GuardedAsync(name, async () =>
             {
-                var image = Reader.Read(incoming, name);
+                var image = await Reader.ReadAsync(incoming, name);
                 if (noted) File.WriteAllText(NoteOf(incoming), PathOf(image));
                 return Keep(image);
             });
@@ -265,24 +250,24 @@ public sealed class PictureIntake(ServerOptions options, PictureReader reader, S
         }
     }
 
-    private Arrival Guarded(string name, Func<LinkedImage> read)
+    private async Task<Arrival> GuardedAsync(string name, Func<Task<LinkedImage>> read)
     {
         try
         {
-            return new(name, read(), null);
+            return new(name, await read(), null);
         }
         catch (BadPicture e)
         {
             return new(name, null, e.Message);
         }
-        catch (Exception e) when (e is IOException or UnauthorizedAccessException or OutOfMemoryException)
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
         {
             log.LogWarning(e, "Taking in a picture failed");
             return new(name, null, NotKept);
         }
         finally
         {
-            _reading.Release();
+            Reading.Release();
         }
     }
 }

@@ -1,0 +1,44 @@
+using System.Text.Json;
+
+namespace Formatum.Imaging.Apart;
+
+/// <summary>What a reader apart is asked for.</summary>
+internal enum Work
+{
+    /// <summary>A picture and its previews.</summary>
+    Read,
+
+    /// <summary>Previews of a picture that is known.</summary>
+    Previews,
+
+    /// <summary>The preview of a picture whose file is not here.</summary>
+    Borrow,
+
+    /// <summary>The pixels of a picture, written to a file.</summary>
+    Pixels,
+}
+
+/// <summary>A question to a reader apart: a line of JSON.</summary>
+/// <param name="Work">What is to be done.</param>
+/// <param name="Path">The file.</param>
+/// <param name="Text">For reading what people call it; for a preview the hash of the picture it shows; for pixels the file they go to.</param>
+/// <param name="Known">The picture as it is known, as JSON of the part; null where it is to be found out.</param>
+/// <param name="Bare">Whether what the file says of itself in words is passed over.</param>
+/// <param name="Width">For pixels: most of them across.</param>
+/// <param name="Height">And down.</param>
+internal sealed record Question(Work Work, string Path, string Text, string? Known = null, bool Bare = false, int Width = 0, int Height = 0)
+{
+    public string ToLine() => JsonSerializer.Serialize(this);
+}
+
+/// <summary>The answer: a line of JSON.</summary>
+/// <param name="Image">The picture that was read, as JSON of the part.</param>
+/// <param name="Error">Why it could not be read, in words for people.</param>
+/// <param name="Unkept">Whether what was made could not be written, which is no fault of the picture.</param>
+/// <param name="Width">Of the pixels written.</param>
+/// <param name="Height">Of the pixels written.</param>
+/// <param name="HasAlpha">Whether they have transparency.</param>
+internal sealed record Reply(string? Image = null, string? Error = null, bool Unkept = false, int Width = 0, int Height = 0, bool HasAlpha = false)
+{
+    public string ToLine() => JsonSerializer.Serialize(this);
+}

@@ -1,0 +1,78 @@
+using System.Text.Json;
+using Formatum.Core.Publications;
+
+namespace Formatum.Imaging.Apart;
+
+/// <summary>The other end of <see cref="ReadersApart"/>: a process that reads pictures, line by line as it is asked, until nobody asks any more.</summary>
+public static class PictureWorker
+{
+    /// <summary>The word by which the program becomes one.</summary>
+    public const string Verb = "read-pictures";
+
+    /// <param name="arguments">Behind the verb: the folder of previews, and the most bytes and pixels of a picture.</param>
+    public static void Run(string[] arguments)
+    {
+        ReaderLimits.Take();
+        var previews = new PreviewStore(arguments[0]);
+        var culture = System.Globalization.CultureInfo.InvariantCulture;
+        var reader = new PictureReader(new(long.Parse(arguments[1], culture), long.Parse(arguments[2], culture)), previews);
+        // Whatever a library says must not stand between the answers.
+        using var answers = new StreamWriter(Console.OpenStandardOutput()) { AutoFlush = true };
+        Console.SetOut(TextWriter.Null);
+        while (Console.In.ReadLine() is { } line)
+            answers.WriteLine(Answer(JsonSerializer.Deserialize<Question>(line)!, reader, previews).ToLine());
+    }
+
+    private static Reply Answer(Question question, PictureReader reader, PreviewStore previews)
+    {
+        try
+        {
+            var known = question.Known is null ? null : (LinkedImage)PartJson.Read(PartKind.Image, question.Known);
+            ReaderLimits.Allow(drawing: known?.Format == "svg" || IsDrawing(question.Path));
+            switch (question.Work)
+            {
+                case Work.Read:
+                    return new(Image: PartJson.Write(reader.Read(question.Path, question.Text, question.Bare)));
+                case Work.Previews:
+                    previews.Make(question.Path, known!.ContentHash, known.Format, known.HasAlpha);
+                    return new();
+                case Work.Borrow:
+                    previews.Borrow(question.Path, question.Text);
+                    return new();
+                default:
+                    var raster = PictureRaster.Decode(known!, question.Width, question.Height);
+                    File.WriteAllBytes(question.Text, raster.Rgba);
+                    return new(Width: raster.Width, Height: raster.Height, HasAlpha: raster.HasAlpha);
+            }
+        }
+        catch (BadPicture e)
+        {
+            return new(Error: e.Message);
+        }
+        catch (OutOfMemoryException)
+        {
+            return new(Error: PictureReader.TooMuchMemory);
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
+        {
+            return new(Error: e.Message, Unkept: true);
+        }
+        catch (NetVips.VipsException e)
+        {
+            return new(Error: PictureReader.Reason(e));
+        }
+    }
+
+    private static bool IsDrawing(string path)
+    {
+        try
+        {
+            using var stream = File.OpenRead(path);
+            return PictureFormat.Of(stream) == "svg";
+        }
+        catch (BadPicture)
+        {
+            return false;
+        }
+    }
+}

@@ -1,0 +1,86 @@
+using System.Collections.Concurrent;
+using System.Text.Json;
+using Formatum.Core.Publications;
+
+namespace Formatum.Imaging.Apart;
+
+/// <summary>How the program is started once more.</summary>
+public sealed record OwnProgram(string File, IReadOnlyList<string> Arguments);
+
+/// <summary>
+/// Reads pictures in processes of their own, which the operating system holds to limits of memory and time. A picture that ends its reader, by what is wrong with
+/// it or with the libraries that read it, is refused in words; the server never dies of a picture, nor waits for one.
+/// </summary>
+public sealed class ReadersApart(PictureLimits limits, string previewFolder, OwnProgram program, int most) : IDisposable
+{
+    private const string TooLong = "Reading it takes too long. Simplify it (fewer filters and effects), or save it as PNG or JPEG.";
+
+    private const string Ended = "It could not be read: its file makes the reader of pictures fail. Save it again in the program it was made with, in another format.";
+
+    /// <summary>A reader that has read so many is replaced, for what libraries leave lying.</summary>
+    private const int MostByOne = 400;
+
+    private readonly SemaphoreSlim _places = new(most);
+    private readonly ConcurrentBag<ReaderProcess> _idle = [];
+
+    /// <summary>Reads what is worth knowing about a picture file, and makes its previews.</summary>
+    /// <exception cref="BadPicture">It cannot be read as a picture.</exception>
+    /// <exception cref="IOException">Its previews could not be written.</exception>
+    public async Task<LinkedImage> ReadAsync(string path, string name)
+    {
+        if (!PictureFile.IsRegular(path)) throw new BadPicture(File.Exists(path) ? "This is no file, but a pipe, a socket or a device." : "There is no such file.");
+        var reply = await AskAsync(new(Work.Read, path, name));
+        return (LinkedImage)PartJson.Read(PartKind.Image, reply.Image!);
+    }
+
+    /// <summary>Makes the previews of a picture that is known already.</summary>
+    /// <exception cref="BadPicture">Its file can no longer be read.</exception>
+    /// <exception cref="IOException">They could not be written.</exception>
+    public Task MakePreviewsAsync(LinkedImage image) => AskAsync(new(Work.Previews, image.Path, "", PartJson.Write(image)));
+
+    /// <summary>Keeps the largest preview of a picture whose file is not here.</summary>
+    /// <exception cref="BadPicture">It is no such preview.</exception>
+    /// <exception cref="IOException">It could not be written.</exception>
+    public Task BorrowAsync(string path, string contentHash) => AskAsync(new(Work.Borrow, path, contentHash));
+
+    /// <exception cref="BadPicture">It cannot be read.</exception>
+    private async Task<Reply> AskAsync(Question question)
+    {
+        await _places.WaitAsync();
+        try
+        {
+            var (reply, ending) = await TryAsync(question);
+            // Words about a picture must never keep it out: it is read once more without them.
+            if (reply is null && question.Work == Work.Read && ending != ReaderEnding.Time) (reply, ending) = await TryAsync(question with { Bare = true });
+            if (reply is null)
+                throw new BadPicture(ending switch { ReaderEnding.Time => TooLong, ReaderEnding.Memory => PictureReader.TooMuchMemory, _ => Ended });
+            if (reply.Error is not { } error) return reply;
+            throw reply.Unkept ? new IOException(error) : new BadPicture(error);
+        }
+        finally
+        {
+            _places.Release();
+        }
+    }
+
+    private async Task<(Reply? Reply, ReaderEnding Ending)> TryAsync(Question question)
+    {
+        var reader = _idle.TryTake(out var idle) ? idle : ReaderProcess.Start(program, previewFolder, limits);
+        string? line = await reader.AskAsync(question.ToLine());
+        if (line is null)
+        {
+            var ending = reader.Ending();
+            reader.Dispose();
+            return (null, ending);
+        }
+        if (reader.Asked >= MostByOne) reader.Dispose();
+        else _idle.Add(reader);
+        return (JsonSerializer.Deserialize<Reply>(line), default);
+    }
+
+    public void Dispose()
+    {
+        while (_idle.TryTake(out var reader)) reader.Dispose();
+        _places.Dispose();
+    }
+}
