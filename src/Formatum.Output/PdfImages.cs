@@ -10,7 +10,8 @@ namespace Formatum.Output;
 /// </summary>
 /// <param name="shown">Every showing of an image, in any order.</param>
 /// <param name="standIns">Where to find a preview to show for a missing file; null where that will not do.</param>
-internal sealed class PdfImages(IEnumerable<LinkedImage> shown, PreviewStore? standIns) : IDisposable
+/// <param name="cancel">Says that nobody wants them any more.</param>
+internal sealed class PdfImages(IEnumerable<LinkedImage> shown, PreviewStore? standIns, CancellationToken cancel) : IDisposable
 {
     private readonly Dictionary<int, int> _usesLeft = shown.GroupBy(i => i.Id).ToDictionary(g => g.Key, g => g.Count());
     private readonly Dictionary<(int Id, Affine Placed), DrawableImage> _kept = [];
@@ -18,6 +19,7 @@ internal sealed class PdfImages(IEnumerable<LinkedImage> shown, PreviewStore? st
     /// <exception cref="BadPicture">The file is gone, or no longer the picture it was.</exception>
     public DrawableImage Take(SceneImage image, Affine placed)
     {
+        cancel.ThrowIfCancellationRequested();
         // Drawn pictures have the pixels of their place; all others have their own, and are written once.
         var key = (image.Source.Id, SceneImages.IsDrawnToSize(image.Source) ? placed with { E = 0, F = 0 } : default);
         return _kept.TryGetValue(key, out var known) ? known : _kept[key] = SceneImages.ForPrint(image.Source, placed, standIns);

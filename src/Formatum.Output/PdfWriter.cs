@@ -32,9 +32,11 @@ public static class PdfWriter
     /// <param name="path">The file to write; what is there is replaced.</param>
     /// <param name="firstPage">First page, from 1.</param>
     /// <param name="lastPage">Last page; null for the publication's last.</param>
+    /// <param name="cancel">Says that nobody wants it any more.</param>
     /// <exception cref="EditRefused">There are no such pages.</exception>
     /// <exception cref="BadPicture">A linked file is gone or no longer a picture.</exception>
-    public static void Write(Publication publication, PreviewStore previews, PdfOptions options, string path, int firstPage = 1, int? lastPage = null)
+    public static void Write(Publication publication, PreviewStore previews, PdfOptions options, string path, int firstPage = 1, int? lastPage = null,
+        CancellationToken cancel = default)
     {
         int last = lastPage ?? publication.PageCount;
         if (firstPage < 1 || last > publication.PageCount || firstPage > last)
@@ -52,7 +54,7 @@ public static class PdfWriter
         }
         var shown = pages.SelectMany(p => Shown(p.Spread, p.Page)).Select(f => f.Image?.Source).OfType<LinkedImage>().ToList();
         if (!options.Proof) SceneImages.ThrowIfMissing(shown);
-        using (var images = new PdfImages(shown, options.Proof ? previews : null))
+        using (var images = new PdfImages(shown, options.Proof ? previews : null, cancel))
         using (var stream = new SKFileWStream(path))
         using (var document = SKDocument.CreatePdf(stream, MetadataOf(publication.Setup)))
         {

@@ -19,9 +19,11 @@ public static class PngWriter
     /// <param name="ppi">Pixels per inch, 9 to 1200, the picture having 200 megapixels at most.</param>
     /// <param name="stream">Takes the PNG.</param>
     /// <param name="standIns">Where to find previews to show for missing files; null where a missing file is an error.</param>
+    /// <param name="cancel">Says that nobody wants it any more.</param>
     /// <exception cref="EditRefused">The resolution is out of range.</exception>
     /// <exception cref="BadPicture">A linked file is gone or no longer a picture.</exception>
-    public static void Page(Scene scene, PlacedPage page, double ppi, Stream stream, PreviewStore? standIns = null)
+    public static void Page(Scene scene, PlacedPage page, double ppi, Stream stream, PreviewStore? standIns = null,
+        CancellationToken cancel = default)
     {
         if (!(ppi >= SmallestPpi && ppi <= LargestPpi)) throw new EditRefused("ppi", $"Give a resolution from {SmallestPpi} to {LargestPpi} ppi.");
         double scale = ppi / Units.PointsPerInch;
@@ -40,7 +42,11 @@ public static class PngWriter
         try
         {
             SceneCanvas.Draw(canvas, SceneCanvas.Visible(scene, page.Trim),
-                (image, placed) => held = SceneImages.ForRaster(image.Source, Affine.Scaling(scale, scale).After(placed), standIns),
+                (image, placed) =>
+                {
+                    cancel.ThrowIfCancellationRequested();
+                    return held = SceneImages.ForRaster(image.Source, Affine.Scaling(scale, scale).After(placed), standIns);
+                },
                 _ => held?.Dispose());
         }
         finally

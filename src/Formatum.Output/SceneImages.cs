@@ -23,6 +23,9 @@ public static class SceneImages
 
     private const double MostSvgPixels = 60_000_000;
 
+    /// <summary>On a raster no image is decoded to more pixels: 4 bytes each, and little more can be seen of it.</summary>
+    private const double MostRasterPixels = 64_000_000;
+
     /// <exception cref="BadPicture">Files of linked images are gone; the message names them.</exception>
     public static void ThrowIfMissing(IEnumerable<LinkedImage> images)
     {
@@ -65,8 +68,14 @@ public static class SceneImages
     /// <param name="standIns">Where to find a preview to show for a missing file; null where that will not do.</param>
     /// <exception cref="BadPicture">The file is gone, or no longer the picture it was.</exception>
     public static DrawableImage ForRaster(LinkedImage image, Affine onRaster, PreviewStore? standIns = null) =>
-        StandIn(image, standIns) ?? Decoded(image, Pixels(Math.Sqrt(onRaster.A * onRaster.A + onRaster.B * onRaster.B)),
-            Pixels(Math.Sqrt(onRaster.C * onRaster.C + onRaster.D * onRaster.D)));
+        StandIn(image, standIns) ?? OnRaster(image, Math.Sqrt(onRaster.A * onRaster.A + onRaster.B * onRaster.B),
+            Math.Sqrt(onRaster.C * onRaster.C + onRaster.D * onRaster.D));
+
+    private static DrawableImage OnRaster(LinkedImage image, double across, double down)
+    {
+        double scale = Math.Min(1, Math.Sqrt(MostRasterPixels / Math.Max(1, across * down)));
+        return Decoded(image, Pixels(across * scale), Pixels(down * scale));
+    }
 
     private static DrawableImage? StandIn(LinkedImage image, PreviewStore? previews)
     {

@@ -25,11 +25,12 @@ public static class SvgWriter
         Fonts(svg, scene);
         svg.Append(CultureInfo.InvariantCulture, $"<rect x=\"{Number(trim.X)}\" y=\"{Number(trim.Y)}\" width=\"{Number(trim.Width)}\" " +
             $"height=\"{Number(trim.Height)}\" fill=\"#fff\"/>\n");
+        var pictures = Pictures(svg, scene, reference);
         foreach (var frame in scene.Items)
         {
             if (!frame.Prints) continue;
             svg.Append(CultureInfo.InvariantCulture, $"<g transform=\"{Matrix(frame.ToSpread)}\">");
-            Content(svg, frame, "clip", reference);
+            Content(svg, frame, "clip", image => pictures[image.Id]);
             svg.Append("</g>\n");
         }
         return svg.Append("</svg>\n").ToString();
@@ -69,8 +70,26 @@ public static class SvgWriter
         if (frame.Image is not { } image) return;
         svg.Append(CultureInfo.InvariantCulture, $"<clipPath id=\"{idPrefix}{frame.FrameId}\">");
         Shape(svg, frame.Outline, frame.Width, frame.Height, "");
-        svg.Append(CultureInfo.InvariantCulture, $"</clipPath><g clip-path=\"url(#{idPrefix}{frame.FrameId})\"><image width=\"1\" height=\"1\" " +
-            $"preserveAspectRatio=\"none\" transform=\"{Matrix(image.Matrix)}\" href=\"{Escape(reference(image.Source))}\"/></g>");
+        svg.Append(CultureInfo.InvariantCulture, $"</clipPath><g clip-path=\"url(#{idPrefix}{frame.FrameId})\">");
+        Showing(svg, Escape(reference(image.Source)), $" transform=\"{Matrix(image.Matrix)}\"");
+        svg.Append("</g>");
+    }
+
+    private static void Showing(StringBuilder svg, string address, string more)
+    {
+        if (address.StartsWith('#')) svg.Append(CultureInfo.InvariantCulture, $"<use{more} href=\"{address}\"/>");
+        else svg.Append(CultureInfo.InvariantCulture, $"<image width=\"1\" height=\"1\" preserveAspectRatio=\"none\"{more} href=\"{address}\"/>");
+    }
+
+    /// <summary>The images of a page, each written once however often it is shown, and how each is then referred to.</summary>
+    private static Dictionary<int, string> Pictures(StringBuilder svg, Scene scene, Func<LinkedImage, string> reference)
+    {
+        var images = scene.Items.Where(f => f.Prints).Select(f => f.Image?.Source).OfType<LinkedImage>().DistinctBy(i => i.Id).ToList();
+        if (images.Count == 0) return [];
+        svg.Append("<defs>\n");
+        foreach (var image in images) Showing(svg, Escape(reference(image)), $" id=\"picture{image.Id}\"");
+        svg.Append("\n</defs>\n");
+        return images.ToDictionary(i => i.Id, i => $"#picture{i.Id}");
     }
 
     /// <summary>The fonts a page shows, in the document itself: it may refer to nothing outside.</summary>

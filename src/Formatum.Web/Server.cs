@@ -103,6 +103,7 @@ internal static class Server
         services.AddAntiforgery(antiforgery => antiforgery.HeaderName = "RequestVerificationToken");
         services.AddSingleton(options);
         services.AddSingleton(TimeProvider.System);
+        services.AddSingleton<HeavyWork>();
         services.AddSingleton<ChangeEvents>();
         services.AddSingleton<Modules>();
     }

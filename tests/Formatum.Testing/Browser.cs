@@ -56,7 +56,7 @@ public sealed class Browser : IDisposable
 
     /// <summary>Waits until a condition gives something other than null or false. An element that went stale meanwhile counts as not yet.</summary>
     /// <exception cref="TimeoutException">It did not in time.</exception>
-    public static T Until<T>(Func<T?> condition, string what, int seconds = 20)
+    public static T Until<T>(Func<T?> condition, string what, int seconds = 45)
     {
         var until = DateTime.UtcNow.AddSeconds(seconds);
         // Soon after the act, then less and less often: asking without pause keeps the page from answering where there are few cores.

@@ -1,6 +1,7 @@
 using Formatum.Imaging;
 using Formatum.Output.Bundles;
 using Formatum.Storage;
+using Formatum.Web.Hosting;
 using Formatum.Web.Pictures;
 using Microsoft.AspNetCore.Http.Features;
 
@@ -20,12 +21,15 @@ public static class BundleEndpoints
             .WithSummary("The JSON Schema of a bundle's publication.json.");
     }
 
-    private static async Task<IResult> TakeAway(int id, PublicationStore store, PreviewStore previews, TimeProvider clock, HttpContext context)
+    private static async Task<IResult> TakeAway(int id, PublicationStore store, PreviewStore previews, TimeProvider clock, HeavyWork heavy,
+        HttpContext context)
     {
         var publication = (await store.OpenAsync(id)).Publication;
         // The ZIP library writes the few bytes behind each file only synchronously.
         if (context.Features.Get<IHttpBodyControlFeature>() is { } control) control.AllowSynchronousIO = true;
         // Sent while it is written. Where a file fails half way, the connection is broken off, so that nobody takes half a bundle for a whole one.
+        var place = await heavy.TakeAsync(context.RequestAborted);
+        context.Response.RegisterForDispose(place);
         return Results.Stream(output => BundleWriter.WriteAsync(publication, previews, clock.GetUtcNow(), output, context.RequestAborted), "application/zip",
             OutputEndpoints.FileName(publication.Setup.Name) + " bundle.zip");
     }

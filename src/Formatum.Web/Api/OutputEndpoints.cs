@@ -33,10 +33,18 @@ public static class OutputEndpoints
         return Results.Stream(file, "font/ttf");
     }
 
-    private static async Task<IResult> PageSvg(int id, int number, PublicationStore store, PreviewStore previews)
+    private static async Task<IResult> PageSvg(int id, int number, PublicationStore store, PreviewStore previews, HeavyWork heavy, CancellationToken cancel)
     {
-        var (publication, scene, page) = await PageAsync(store, id, number);
-        string svg = SvgWriter.Page(scene, page, $"{publication.Setup.Name}, page {number}", image => Embedded(previews, image));
+        var publication = await WithPageAsync(store, id, number);
+        string svg = await heavy.RunAsync(stop =>
+        {
+            var (scene, page) = Composed(publication, number);
+            return SvgWriter.Page(scene, page, $"{publication.Setup.Name}, page {number}", image =>
+            {
+                stop.ThrowIfCancellationRequested();
+                return Embedded(previews, image);
+            });
+        }, cancel);
         return Results.Text(svg, "image/svg+xml");
     }
 
@@ -47,23 +55,32 @@ public static class OutputEndpoints
         return $"data:{TypeOf(path)};base64,{Convert.ToBase64String(File.ReadAllBytes(path))}";
     }
 
-    private static async Task<IResult> PagePng(int id, int number, PublicationStore store, PreviewStore previews, double ppi = 144, bool proof = false)
+    private static async Task<IResult> PagePng(int id, int number, PublicationStore store, PreviewStore previews, HeavyWork heavy, CancellationToken cancel,
+        double ppi = 144, bool proof = false)
     {
-        var (_, scene, page) = await PageAsync(store, id, number);
-        using var png = new MemoryStream();
-        PngWriter.Page(scene, page, ppi, png, proof ? previews : null);
-        return Results.Bytes(png.ToArray(), "image/png");
+        var publication = await WithPageAsync(store, id, number);
+        return Results.Bytes(await heavy.RunAsync(stop =>
+        {
+            var (scene, page) = Composed(publication, number);
+            using var png = new MemoryStream();
+            PngWriter.Page(scene, page, ppi, png, proof ? previews : null, stop);
+            return png.ToArray();
+        }, cancel), "image/png");
     }
 
-    private static async Task<IResult> Pdf(int id, PublicationStore store, PreviewStore previews, ServerOptions options, bool marks = false, bool bleed = true,
-        bool proof = false, int? from = null, int? to = null)
+    private static async Task<IResult> Pdf(int id, PublicationStore store, PreviewStore previews, ServerOptions options, HeavyWork heavy,
+        CancellationToken cancel, bool marks = false, bool bleed = true, bool proof = false, int? from = null, int? to = null)
     {
         var publication = (await store.OpenAsync(id)).Publication;
         Directory.CreateDirectory(options.IncomingFolder);
         string path = Path.Combine(options.IncomingFolder, $"{Guid.NewGuid():n}.pdf");
         try
         {
-            await Task.Run(() => PdfWriter.Write(publication, previews, new(marks, bleed, proof), path, from ?? 1, to));
+            await heavy.RunAsync(stop =>
+            {
+                PdfWriter.Write(publication, previews, new(marks, bleed, proof), path, from ?? 1, to, stop);
+                return true;
+            }, cancel);
             // The open file outlives its name, and goes when the answer has been sent.
             var stream = new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.Read | FileShare.Delete, 1 << 16,
                 FileOptions.Asynchronous | FileOptions.SequentialScan);
@@ -75,13 +92,18 @@ public static class OutputEndpoints
         }
     }
 
-    private static async Task<(Publication Publication, Scene Scene, PlacedPage Page)> PageAsync(PublicationStore store, int id, int number)
+    private static async Task<Publication> WithPageAsync(PublicationStore store, int id, int number)
     {
         var publication = (await store.OpenAsync(id)).Publication;
         if (number < 1 || number > publication.PageCount)
             throw new EditRefused("page", $"There is no page {number}; the publication has pages 1 to {publication.PageCount}.");
+        return publication;
+    }
+
+    private static (Scene Scene, PlacedPage Page) Composed(Publication publication, int number)
+    {
         var spread = Spread.At(publication, Spread.IndexOfPage(publication, number));
-        return (publication, Composer.Compose(publication, spread, Typefaces.Shipped), spread.Pages.Single(p => p.Number == number));
+        return (Composer.Compose(publication, spread, Typefaces.Shipped), spread.Pages.Single(p => p.Number == number));
     }
 
     private static async Task<IResult> Preview(string hash, int size, PreviewMaker previews, HttpContext context)

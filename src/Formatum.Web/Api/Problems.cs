@@ -5,6 +5,7 @@ using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Output.Bundles;
 using Formatum.Storage;
+using Formatum.Web.Hosting;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Mvc;
 
@@ -19,6 +20,7 @@ public sealed class Problems(ILogger<Problems> log) : IExceptionHandler
         var problem = Describe(exception);
         if (problem.Status == StatusCodes.Status500InternalServerError) log.LogError(exception, "Request failed");
         httpContext.Response.StatusCode = problem.Status!.Value;
+        if (exception is TooBusy) httpContext.Response.Headers.RetryAfter = $"{TooBusy.RetryAfter}";
         if (IsPerson(httpContext.Request))
         {
             httpContext.Response.ContentType = "text/html; charset=utf-8";
@@ -63,6 +65,8 @@ public sealed class Problems(ILogger<Problems> log) : IExceptionHandler
                 return Problem(StatusCodes.Status422UnprocessableEntity, "A linked image cannot be used", exception.Message);
             case NotStored:
                 return Problem(StatusCodes.Status507InsufficientStorage, "Nothing was changed", exception.Message);
+            case TooBusy:
+                return Problem(StatusCodes.Status503ServiceUnavailable, "Too much at once", exception.Message);
             case BadBundle:
                 return Problem(StatusCodes.Status422UnprocessableEntity, "The bundle was not taken in", exception.Message);
             case BadHttpRequestException { InnerException: JsonException json }:

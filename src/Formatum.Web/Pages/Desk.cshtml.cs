@@ -16,7 +16,8 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Formatum.Web.Pages;
 
 /// <summary>The Desk: a spread, where frames are made and filled.</summary>
-public sealed class DeskModel(PublicationStore store, ServerOptions options, SubjectFinder finder, TableShelf tables, CopiedFrames copied, LinkStates states)
+public sealed class DeskModel(PublicationStore store, ServerOptions options, SubjectFinder finder, TableShelf tables, CopiedFrames copied, LinkStates states,
+    HeavyWork heavy)
     : PageModel
 {
     public required DeskView View { get; set; }
@@ -35,7 +36,10 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
 
     /// <summary>What pouring the tray would come to.</summary>
     public async Task<IActionResult> OnGetPourAsync(int id, int spread, PourForm form) =>
-        Partial("_Pour", PourView.Of(DeskView.Of(await store.OpenAsync(id), spread), form));
+        Partial("_Pour", await PourAsync(await store.OpenAsync(id), spread, form));
+
+    private Task<PourView> PourAsync(Standing standing, int spread, PourForm form) =>
+        heavy.RunAsync(_ => PourView.Of(DeskView.Of(standing, spread), form), HttpContext.RequestAborted);
 
     public async Task<IActionResult> OnPostPourAsync(int id, int spread, long seen, PourForm form)
     {

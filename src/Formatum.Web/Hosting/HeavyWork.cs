@@ -1,0 +1,75 @@
+using System.Runtime.InteropServices;
+
+namespace Formatum.Web.Hosting;
+
+/// <summary>Too much heavy work waits already; nothing was begun.</summary>
+public sealed class TooBusy() : Exception("This server makes as much as it can at once. Nothing is wrong; ask again in a few seconds.")
+{
+    /// <summary>When to ask again, in seconds.</summary>
+    public const int RetryAfter = 5;
+}
+
+/// <summary>
+/// The one place where what takes a core for long, or much memory, is done: PDFs, pictures of pages, proposals for a whole publication. So much runs at once,
+/// the rest waits in order, and what would wait too long is refused. It runs on threads of its own at low priority, so that edits do not wait for it.
+/// </summary>
+public sealed partial class HeavyWork(ServerOptions options)
+{
+    /// <summary>More do not wait, and none longer than this.</summary>
+    private const int MostWaiting = 500;
+
+    private static readonly TimeSpan LongestWait = TimeSpan.FromSeconds(60);
+
+    private SemaphoreSlim Places { get; } = new(options.Heavy);
+
+    private int _waiting;
+
+    /// <summary>Does heavy work once there is a place for it.</summary>
+    /// <param name="work">The work; it stops soon where the token says so.</param>
+    /// <param name="cancel">Says that nobody wants it any more.</param>
+    /// <exception cref="TooBusy">There is no place, and too many wait.</exception>
+    public async Task<T> RunAsync<T>(Func<CancellationToken, T> work, CancellationToken cancel)
+    {
+        using var place = await TakeAsync(cancel);
+        return await Task.Factory.StartNew(() =>
+        {
+            StepBack();
+            return work(cancel);
+        }, cancel, TaskCreationOptions.LongRunning | TaskCreationOptions.DenyChildAttach, TaskScheduler.Default);
+    }
+
+    /// <summary>A place for heavy work that waits more than it computes; it is given back by disposing of it.</summary>
+    /// <exception cref="TooBusy">There is none, and too many wait.</exception>
+    public async Task<IDisposable> TakeAsync(CancellationToken cancel)
+    {
+        if (Interlocked.Increment(ref _waiting) > MostWaiting)
+        {
+            Interlocked.Decrement(ref _waiting);
+            throw new TooBusy();
+        }
+        try
+        {
+            if (!await Places.WaitAsync(LongestWait, cancel)) throw new TooBusy();
+        }
+        finally
+        {
+            Interlocked.Decrement(ref _waiting);
+        }
+        return new Place(Places);
+    }
+
+    private sealed class Place(SemaphoreSlim places) : IDisposable
+    {
+        public void Dispose() => places.Release();
+    }
+
+    /// <summary>Lets this thread give way to all others. On Linux each thread has a priority of its own (setpriority(2), pthreads(7)).</summary>
+    private static void StepBack()
+    {
+        const int Threads = 0, ThisOne = 0, Low = 10;
+        _ = SetPriority(Threads, ThisOne, Low);
+    }
+
+    [LibraryImport("libc", EntryPoint = "setpriority")]
+    private static partial int SetPriority(int which, int who, int priority);
+}
