@@ -8,7 +8,8 @@ namespace Formatum.Web.Desk;
 /// <param name="Seen">The revision at which this piece of work began.</param>
 /// <param name="Inside">Whether the hand is inside a picture.</param>
 /// <param name="Command">What is done.</param>
-public sealed record DeskRequest(long Seen, bool Inside, DeskCommand Command);
+/// <param name="Images">How many images the contact sheet shows.</param>
+public sealed record DeskRequest(long Seen, bool Inside, DeskCommand Command, int Images = 0);
 
 /// <summary>How the Desk and the server write to each other.</summary>
 internal static class DeskJson

@@ -14,6 +14,9 @@ public sealed record DeskView(Standing Standing, Spread Spread, IReadOnlyList<Fr
 {
     public Publication Publication => Standing.Publication;
 
+    /// <summary>How many images the contact sheet shows already.</summary>
+    public int ImagesShown { get; init; }
+
     public int SpreadCount => Spread.CountOf(Publication);
 
     /// <summary>The number of the spread before this one, or of the master before; null where this is the first.</summary>

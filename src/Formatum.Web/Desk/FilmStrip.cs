@@ -6,11 +6,15 @@ using Formatum.Output;
 namespace Formatum.Web.Desk;
 
 /// <summary>
-/// All masters and spreads in a strip below the Desk, each with its picture once it comes in sight. Written straight, as there may be hundreds: a template
-/// takes longer for them than for all the rest of the page.
+/// The masters and spreads in a strip below the Desk: those near the one that is shown, and more as its ends come in sight, for there may be a thousand. Each has
+/// its picture once it is seen itself. Written straight: a template takes longer for them than for all the rest of the page.
 /// </summary>
 public static class FilmStrip
 {
+    /// <summary>So many spreads come on each side of the one shown, and with each further stretch.</summary>
+    public const int Stretch = 24;
+
+    /// <summary>The strip as the page begins with it.</summary>
     /// <param name="publication">The publication.</param>
     /// <param name="address">The address of its Desk.</param>
     /// <param name="shown">The number of the spread that is shown: its picture comes with the strip.</param>
@@ -18,9 +22,32 @@ public static class FilmStrip
     {
         var html = new StringBuilder();
         for (int number = -1; number >= -publication.Masters.Count; number--) Add(html, publication, number, address, shown);
-        for (int number = 1; number <= Spread.CountOf(publication); number++) Add(html, publication, number, address, shown);
+        int middle = Math.Max(shown, 1);
+        AddStretch(html, publication, address, shown, middle - Stretch, middle + Stretch);
         return html.ToString();
     }
+
+    /// <summary>A further stretch: the spreads of these numbers that are nearest to the one shown, and what stands for the rest.</summary>
+    public static string More(Publication publication, string address, int shown, int from, int to)
+    {
+        var html = new StringBuilder();
+        if (from > shown) AddStretch(html, publication, address, shown, from, Math.Min(to, from + Stretch), onlyAfter: true);
+        else AddStretch(html, publication, address, shown, Math.Max(from, to - Stretch), to, onlyBefore: true);
+        return html.ToString();
+    }
+
+    private static void AddStretch(StringBuilder html, Publication publication, string address, int shown, int from, int to, bool onlyAfter = false,
+        bool onlyBefore = false)
+    {
+        int count = Spread.CountOf(publication);
+        (from, to) = (Math.Clamp(from, 1, count), Math.Clamp(to, 1, count));
+        if (from > 1 && !onlyAfter) Rest(html, 1, from - 1);
+        for (int number = from; number <= to; number++) Add(html, publication, number, address, shown);
+        if (to < count && !onlyBefore) Rest(html, to + 1, count);
+    }
+
+    private static void Rest(StringBuilder html, int from, int to) =>
+        html.Append(CultureInfo.InvariantCulture, $"<span class=\"strip-more\" data-from=\"{from}\" data-to=\"{to}\"></span>");
 
     private static void Add(StringBuilder html, Publication publication, int number, string address, int shown)
     {

@@ -107,9 +107,14 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
     }
 
     /// <summary>Everything that another window may have changed.</summary>
-    public async Task<IActionResult> OnGetRefreshAsync(int id, int spread, string? frames, bool inside)
+    /// <param name="id">The publication.</param>
+    /// <param name="spread">The spread.</param>
+    /// <param name="frames">The chosen frames.</param>
+    /// <param name="inside">Whether the hand is inside a picture.</param>
+    /// <param name="images">How many images the contact sheet shows.</param>
+    public async Task<IActionResult> OnGetRefreshAsync(int id, int spread, string? frames, bool inside, int images)
     {
-        var view = DeskView.Of(await store.OpenAsync(id), spread, frames, inside);
+        var view = DeskView.Of(await store.OpenAsync(id), spread, frames, inside) with { ImagesShown = images };
         Response.Headers["Formatum-Answer"] = view.Head();
         return Partial("_Refresh", view);
     }
@@ -128,6 +133,13 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
         var view = DeskView.Of(await store.OpenAsync(id), spread);
         return Content(SpreadView.Miniature(view.Publication, view.Spread, $"mini{spread}-"), "text/html");
     }
+
+    /// <summary>A further stretch of the film strip.</summary>
+    public async Task<IActionResult> OnGetStripAsync(int id, int spread, int from, int to) => Content(FilmStrip.More((await store.OpenAsync(id)).Publication,
+        $"/publications/{id}/desk", spread, from, to), "text/html");
+
+    /// <summary>A further stretch of the contact sheet.</summary>
+    public async Task<IActionResult> OnGetSheetAsync(int id, int after) => Partial("_SheetItems", new SheetView((await store.OpenAsync(id)).Publication, after));
 
     /// <summary>The card on which an image's subject point is set.</summary>
     public async Task<IActionResult> OnGetSubjectAsync(int id, int image) => Subject(await store.OpenAsync(id), image);
@@ -163,7 +175,7 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
         // What was made is chosen; undoing a removal makes frames as well, but they were not asked for.
         var made = outcome.Changes.Items.Where(c => c.Before is null).Select(c => c.After).OfType<Frame>().ToList();
         string? chosen = made.Count > 0 ? string.Join(',', made.Select(f => f.Id)) : command.Keep ?? command.Frames;
-        var answer = new DeskAnswer(DeskView.Of(outcome.Standing, spread, chosen, request!.Inside), outcome, command.GoesThere);
+        var answer = new DeskAnswer(DeskView.Of(outcome.Standing, spread, chosen, request!.Inside) with { ImagesShown = request.Images }, outcome, command.GoesThere);
         Response.Headers["Formatum-Answer"] = answer.Head();
         return Partial("_DeskAnswer", answer);
     }

@@ -2,7 +2,7 @@
 // Each ends as done or as a problem; after any problem the page shows what the server holds.
 import { answersAgain, ask, Problem, randomName } from '../shared/http.js';
 import { tell, tellAfterwards } from '../shared/notices.js';
-import { address, desk, inspector, numbers, withGroups } from './parts.js';
+import { address, desk, inspector, numbers, sheet, withGroups } from './parts.js';
 import { change, state } from './state.js';
 import { keepTyped, showErrors } from './typed.js';
 
@@ -71,8 +71,11 @@ async function surely(asking) {
   }
 }
 
+// No fewer of them come back, so that the contact sheet stays where it was scrolled to.
+const imagesShown = () => sheet.querySelectorAll('.contact-sheet > li[id]').length;
+
 async function load(handler, { ids, inside }) {
-  show(await surely(() => ask('GET', `${address}?handler=${handler}&frames=${ids.join(',')}&inside=${inside}`)));
+  show(await surely(() => ask('GET', `${address}?handler=${handler}&frames=${ids.join(',')}&inside=${inside}&images=${imagesShown()}`)));
 }
 
 // Puts an answer's pieces in their places, and takes over what it says.
@@ -116,7 +119,7 @@ export function edit(command, { seen = state.revision } = {}) {
   const key = randomName(), makes = making.has(command.do) ? 1 : 0;
   makesUnderWay += makes;
   return queue(async () => {
-    const json = { seen, inside: reached.inside, command: { frames: reached.ids, ...command } };
+    const json = { seen, inside: reached.inside, images: imagesShown(), command: { frames: reached.ids, ...command } };
     // Ids go with commas between, however they were given.
     for (const name of ['frames', 'keep', 'images', 'copied']) if (json.command[name] !== undefined) json.command[name] = String(json.command[name]);
     try {

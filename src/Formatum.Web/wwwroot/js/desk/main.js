@@ -21,6 +21,7 @@ import { change } from './state.js';
 import { desk, inspector, numbers, publication } from './parts.js';
 import { listen } from '../shared/events.js';
 import { showAsBefore } from './view.js';
+import { showStrip } from './strip.js';
 
 change({
   selection: numbers(inspector.querySelector('[data-chosen]')?.dataset.chosen),
@@ -29,5 +30,5 @@ change({
 });
 listen(publication, { changed: changedElsewhere, links: refresh });
 showAsBefore();
-document.querySelector('.strip-item[aria-current]')?.scrollIntoView({ block: 'nearest', inline: 'center' });
+showStrip();
 desk.dataset.ready = 'yes';
