@@ -71,7 +71,8 @@ public sealed class PictureReader(PictureLimits limits, PreviewStore previews)
         }
     }
 
-    internal const string TooMuchMemory = "Reading it takes more memory than the 1024 MB that a picture may take here. Save it without interlacing, with fewer " +
+    internal const string TooMuchMemory = "Reading it takes more memory than the 1024 MB that a picture may take here. Save it without interlacing, with " +
+        "fewer " +
         "bits a channel, or smaller.";
 
     public static BadPicture TooManyBytes(PictureLimits limits) =>

@@ -27,7 +27,8 @@ internal static class DatabaseFile
         catch (SqliteException e)
         {
             throw new StartRefused(e.SqliteErrorCode is 11 or 26 ? Damaged(file, e.Message)
-                : $"The database {file} cannot be opened: {e.Message.TrimEnd('.')}. Make room, or give this user the right to write there, and start again.", e);
+                : $"The database {file} cannot be opened: {e.Message.TrimEnd('.')}. Make room, or give this user the right to write there, and start again.",
+                    e);
         }
         catch (Exception e) when (e is IOException or UnauthorizedAccessException)
         {

@@ -35,7 +35,8 @@ public sealed class NotStored(Exception cause) : Exception("It could not be stor
 
 /// <summary>What is kept of a publication cannot be read: it was damaged, or written by a newer program. Nothing was changed.</summary>
 public sealed class UnreadablePublication(string name, Exception cause) : Exception($"\u201c{name}\u201d cannot be read as it is kept: " +
-    $"{(cause as AggregateException)?.InnerException?.Message ?? cause.Message} It may be damaged, or written by a newer Formatum. Nothing was changed. Tell whoever " +
+    $"{(cause as AggregateException)?.InnerException?.Message ?? cause.Message} It may be damaged, or written by a newer Formatum. Nothing was changed. " +
+        $"Tell whoever " +
     "runs the server; a backup of the data has it.", cause)
 {
     /// <summary>What reading a part, or putting parts together, throws where they are not what this program writes.</summary>

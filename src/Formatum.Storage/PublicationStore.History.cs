@@ -141,7 +141,8 @@ public sealed partial class PublicationStore
     private static async Task<Changes> ChangesOfAsync(FormatumDb db, OpenPublication opened, JournalRow row)
     {
         if (row.Changes.Length > 0) return Kept(opened, row.Changes);
-        var changes = Kept(opened, await db.Journal.Where(e => e.PublicationId == row.PublicationId && e.Sequence == row.Of).Select(e => e.Changes).SingleAsync());
+        var changes = Kept(opened, await db.Journal.Where(e => e.PublicationId == row.PublicationId && e.Sequence == row.Of).Select(e => e.Changes)
+            .SingleAsync());
         return row.Kind == StepKind.Undo ? changes.Inverse() : changes;
     }
 

@@ -222,7 +222,8 @@ public sealed class BundleTests : IDisposable
     public void A_bundle_of_the_first_version_is_brought_up_to_date()
     {
         string today = Json(Everything());
-        string first = today.Replace("\"version\": 2", "\"version\": 1", StringComparison.Ordinal).Replace("\"background\"", "\"tone\"", StringComparison.Ordinal);
+        string first = today.Replace("\"version\": 2", "\"version\": 1", StringComparison.Ordinal)
+            .Replace("\"background\"", "\"tone\"", StringComparison.Ordinal);
         first.ShouldContain("\"tone\": \"#abcdef\"");
         Json(Read(first)).ShouldBe(today);
     }

@@ -17,7 +17,8 @@ public static class OddPictures
     public static byte[] NestedXmp(int depth)
     {
         const string Open = "<a:b rdf:parseType=\"Resource\">", Close = "</a:b>";
-        string xmp = "<x:xmpmeta xmlns:x=\"adobe:ns:meta/\"><rdf:RDF xmlns:rdf=\"http://www.w3.org/1999/02/22-rdf-syntax-ns#\"><rdf:Description rdf:about=\"\" " +
+        string xmp = "<x:xmpmeta xmlns:x=\"adobe:ns:meta/\"><rdf:RDF xmlns:rdf=\"http://www.w3.org/1999/02/22-rdf-syntax-ns#\"><rdf:Description " +
+            "rdf:about=\"\" " +
             $"xmlns:a=\"urn:a\">{string.Concat(Enumerable.Repeat(Open, depth))}{string.Concat(Enumerable.Repeat(Close, depth))}</rdf:Description></rdf:RDF>" +
             "</x:xmpmeta>";
         return Png(("iTXt", [.. "XML:com.adobe.xmp\0\0\0\0\0"u8, .. Encoding.UTF8.GetBytes(xmp)]));
@@ -47,8 +48,10 @@ public static class OddPictures
     }
 
     /// <summary>A drawing that takes very long: turbulence laid on turbulence (Filter Effects 1, feTurbulence).</summary>
-    public static byte[] SlowDrawing(int filters) => Encoding.UTF8.GetBytes("<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"3000\" height=\"3000\"><filter id=\"f\" " +
-        $"x=\"0\" y=\"0\" width=\"1\" height=\"1\">{string.Concat(Enumerable.Repeat("<feTurbulence baseFrequency=\"0.9\" numOctaves=\"9\"/>", filters))}</filter>" +
+    public static byte[] SlowDrawing(int filters) => Encoding.UTF8.GetBytes("<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"3000\" " +
+        "height=\"3000\"><filter id=\"f\" " +
+        $"x=\"0\" y=\"0\" width=\"1\" " +
+            $"height=\"1\">{string.Concat(Enumerable.Repeat("<feTurbulence baseFrequency=\"0.9\" numOctaves=\"9\"/>", filters))}</filter>" +
         "<rect width=\"3000\" height=\"3000\" filter=\"url(#f)\"/></svg>");
 
     private static byte[] Head(int width, int height, byte depth, byte kind, byte interlace)

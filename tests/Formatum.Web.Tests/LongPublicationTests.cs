@@ -30,7 +30,8 @@ public sealed class LongPublicationTests(Workplace place) : InBrowser(place)
         }
         Browser.Find("#strip-300 .miniature");
         // In order, each once.
-        var ids = Browser.Driver.FindElements(By.CssSelector(".strip-picture")).Select(e => e.GetAttribute("id")!["strip-".Length..]).Select(int.Parse).ToList();
+        var ids = Browser.Driver.FindElements(By.CssSelector(".strip-picture")).Select(e => e.GetAttribute("id")!["strip-".Length..]).Select(int.Parse)
+            .ToList();
         ids.ShouldBe(ids.Distinct().Order());
     }
 

@@ -109,11 +109,8 @@ public sealed class ScreenshotMaker
         if (browser.Has("[data-do=tray-add-unplaced]")) browser.Click("[data-do=tray-add-unplaced]");
         Browser.Until(() => browser.Driver.FindElements(By.CssSelector("[data-tray]")).Count > 20, "the pictures");
         Browser.Until(() => !browser.Has("#desk[aria-busy]"), "the tray");
-        Browser.Until(() =>
-        {
-            browser.Driver.FindElements(By.CssSelector("[data-tray]"))[5].Click();
-            return browser.Has("[data-tray][aria-pressed=true]");
-        }, "a picture in hand");
+        browser.Click("li:nth-child(6) > [data-tray]");
+        browser.Find("[data-tray][aria-pressed=true]");
         var empty = At(160, 120);
         actions.MoveToLocation(empty.X, empty.Y + 2).MoveToLocation(empty.X, empty.Y).Perform();
         browser.Find(".tray-preview image");

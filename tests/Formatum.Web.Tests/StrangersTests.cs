@@ -73,7 +73,8 @@ public sealed class StrangersTests(Workplace place) : InBrowser(place)
             ((int)answer.StatusCode).ShouldBe(expected, host);
         }
         // Behind a proxy that speaks TLS the page's origin is the public one.
-        foreach (var (origin, expected) in new[] { ("https://pages.example", 404), ("https://elsewhere.example", 403), ("http://pages.example.elsewhere.example", 403) })
+        foreach (var (origin, expected) in new[] { ("https://pages.example", 404), ("https://elsewhere.example", 403),
+            ("http://pages.example.elsewhere.example", 403) })
         {
             using var answer = await AskAsync(server, HttpMethod.Post, "/api/publications/99/undo", ("Host", "pages.example"), ("Origin", origin));
             ((int)answer.StatusCode).ShouldBe(expected, origin);
@@ -98,7 +99,8 @@ public sealed class StrangersTests(Workplace place) : InBrowser(place)
         string[] fragments = [$"/publications/{id}/desk/1?handler=Inspector&frames={frame}", $"/publications/{id}/desk/1?handler=Refresh&frames={frame}",
             $"/publications/{id}/desk/1?handler=History", $"/publications/{id}/desk/1?handler=Miniature", $"/publications/{id}/desk/1?handler=Output",
             $"/publications/{id}/desk/2?handler=Writing&frames={text}", $"/publications/{id}/desk/1?handler=Arrivals&images={image}&frames={frame}",
-            $"/publications/{id}/images?handler=Card&image={image}", $"/publications/{id}/flatplan?handler=Sheet", $"/publications/{id}/desk/-1?handler=Miniature",
+            $"/publications/{id}/images?handler=Card&image={image}", $"/publications/{id}/flatplan?handler=Sheet",
+                $"/publications/{id}/desk/-1?handler=Miniature",
             $"/publications/{id}/desk/1?handler=Pour"];
         foreach (string address in pages.Concat(fragments))
         {
@@ -124,11 +126,13 @@ public sealed class StrangersTests(Workplace place) : InBrowser(place)
         int id = await Server.NewPublicationAsync(Markup, pages: 2);
         await Server.PostAsync($"/api/publications/{id}/masters", new { name = Markup });
         int rule = (await Server.PostAsync($"/api/publications/{id}/rules", new { name = Markup, fit = "fit" })).GetProperty("id").GetInt32();
-        int image = (await Server.UploadAsync(id, ("\"'><i hx-post=planted id=planted>.jpg", File.ReadAllBytes(TestPictures.Save(TestPictures.Quarters(60, 40), Pictures["plain.jpg"])))))[0].GetProperty("id").GetInt32();
+        int image = (await Server.UploadAsync(id, ("\"'><i hx-post=planted id=planted>.jpg",
+            File.ReadAllBytes(TestPictures.Save(TestPictures.Quarters(60, 40), Pictures["plain.jpg"])))))[0].GetProperty("id").GetInt32();
         await Server.PostAsync($"/api/publications/{id}/frames",
             new { page = 1, x = 20, y = 20, width = 200, height = 100, name = Markup, imageId = image, ruleId = rule });
         await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 20, y = 200, width = 200, height = 100, name = Markup, ruleId = rule });
-        await Server.PostAsync($"/api/publications/{id}/frames", new { page = 2, x = 20, y = 200, width = 200, height = 100, text = new { paragraphs = new[] { new { text = Markup } } } });
+        await Server.PostAsync($"/api/publications/{id}/frames", new { page = 2, x = 20, y = 200, width = 200, height = 100,
+            text = new { paragraphs = new[] { new { text = Markup } } } });
         return id;
     }
 }

@@ -80,7 +80,8 @@ public sealed class TestServer : IDisposable
     }
 
     /// <summary>The program, as it was built beside these tests.</summary>
-    public static string Program => Path.Combine(Root, "src/Formatum.Web/bin", new DirectoryInfo(AppContext.BaseDirectory).Parent!.Name, "net10.0/Formatum.dll");
+    public static string Program => Path.Combine(Root, "src/Formatum.Web/bin", new DirectoryInfo(AppContext.BaseDirectory).Parent!.Name,
+        "net10.0/Formatum.dll");
 
     public static string Root
     {

@@ -6,7 +6,8 @@ namespace Formatum.Imaging.Apart;
 /// <summary>What a process that reads pictures may take, held by the operating system (setrlimit(2) of Linux).</summary>
 internal static partial class ReaderLimits
 {
-    /// <summary>Memory of a reader in all, in bytes: enough for a picture of 250 megapixels where it can be read line by line, and for 80 where it cannot.</summary>
+    /// <summary>Memory of a reader in all, in bytes: enough for a picture of 250 megapixels where it can be read line by line, and for 80 where it
+    /// cannot.</summary>
     public const long Memory = 1L << 30;
 
     /// <summary>Address space in all, in bytes: the runtime reserves several times what it may use.</summary>

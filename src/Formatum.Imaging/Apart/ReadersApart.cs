@@ -8,14 +8,15 @@ namespace Formatum.Imaging.Apart;
 public sealed record OwnProgram(string File, IReadOnlyList<string> Arguments);
 
 /// <summary>
-/// Reads pictures in processes of their own, which the operating system holds to limits of memory and time. A picture that ends its reader, by what is wrong with
-/// it or with the libraries that read it, is refused in words; the server never dies of a picture, nor waits for one.
+/// Reads pictures in processes of their own, which the operating system holds to limits of memory and time. A picture that ends its reader, by what is wrong
+/// with it or with the libraries that read it, is refused in words; the server never dies of a picture, nor waits for one.
 /// </summary>
 public sealed class ReadersApart(PictureLimits limits, string previewFolder, OwnProgram program, int most) : IDisposable
 {
     private const string TooLong = "Reading it takes too long. Simplify it (fewer filters and effects), or save it as PNG or JPEG.";
 
-    private const string Ended = "It could not be read: its file makes the reader of pictures fail. Save it again in the program it was made with, in another format.";
+    private const string Ended = "It could not be read: its file makes the reader of pictures fail. Save it again in the program it was made with, in " +
+        "another format.";
 
     /// <summary>A reader that has read so many is replaced, for what libraries leave lying.</summary>
     private const int MostByOne = 400;
@@ -28,7 +29,8 @@ public sealed class ReadersApart(PictureLimits limits, string previewFolder, Own
     /// <exception cref="IOException">Its previews could not be written.</exception>
     public async Task<LinkedImage> ReadAsync(string path, string name)
     {
-        if (!PictureFile.IsRegular(path)) throw new BadPicture(File.Exists(path) ? "This is no file, but a pipe, a socket or a device." : "There is no such file.");
+        if (!PictureFile.IsRegular(path))
+            throw new BadPicture(File.Exists(path) ? "This is no file, but a pipe, a socket or a device." : "There is no such file.");
         var reply = await AskAsync(new(Work.Read, path, name));
         return (LinkedImage)PartJson.Read(PartKind.Image, reply.Image!);
     }

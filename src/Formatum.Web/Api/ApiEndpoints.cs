@@ -75,7 +75,8 @@ public static class ApiEndpoints
         {
             var image = (await store.OpenAsync(id)).Publication.Images.GetValueOrDefault(imageId) ??
                 throw new EditRefused("imageId", $"There is no image {imageId} in this publication.");
-            if (!PictureFile.IsThere(image.Path)) throw new BadPicture($"{image.Name} is no longer where it was linked. Find it in another folder, or put it back.");
+            if (!PictureFile.IsThere(image.Path))
+                throw new BadPicture($"{image.Name} is no longer where it was linked. Find it in another folder, or put it back.");
             return Results.File(image.Path, "application/octet-stream", image.Name);
         }).WithSummary("The linked file as it is.");
     }

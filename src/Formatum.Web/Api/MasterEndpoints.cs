@@ -16,7 +16,8 @@ internal static class MasterEndpoints
     {
         publication.MapPost("/masters", async (int id, MasterBody body, PublicationStore store, HttpContext context) =>
         {
-            var outcome = context.Told(await store.EditAsync(id, new MakeMaster(body.Name ?? "", body.LikePages is { } like ? [.. like] : (ImmutableArray<int>?)null,
+            var outcome = context.Told(await store.EditAsync(id, new MakeMaster(body.Name ?? "", body.LikePages is { } like ? [.. like]
+                : (ImmutableArray<int>?)null,
                 body.BaseThem), context.Seen(body.Seen)));
             var made = (MasterPage)outcome.Changes.Items.Single(c => c.Key.Kind == PartKind.Master).After!;
             return TypedResults.Created($"/api/publications/{id}/masters/{made.Id}", MasterAnswer.Of(outcome.Standing.Publication, made));
@@ -35,7 +36,8 @@ internal static class MasterEndpoints
         }).WithSummary("Removes a master. Pages based on it take another instead, or none; pictures placed on them stay.");
 
         publication.MapPost("/pages/base", async (int id, BasePagesBody body, PublicationStore store, HttpContext context) =>
-            PublicationAnswer.Of((context.Told(await store.EditAsync(id, new BasePages([.. body.Pages ?? []], body.MasterId), context.Seen(body.Seen)))).Standing).Pages)
+            PublicationAnswer.Of((context.Told(await store.EditAsync(id, new BasePages([.. body.Pages ?? []], body.MasterId),
+                context.Seen(body.Seen)))).Standing).Pages)
             .WithSummary("Bases pages on a master, or on none.");
 
         publication.MapPost("/frames/{frameId:int}/follow-master", async (int id, int frameId, PublicationStore store, HttpContext context) =>

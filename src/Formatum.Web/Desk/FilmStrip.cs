@@ -6,8 +6,8 @@ using Formatum.Output;
 namespace Formatum.Web.Desk;
 
 /// <summary>
-/// The masters and spreads in a strip below the Desk: those near the one that is shown, and more as its ends come in sight, for there may be a thousand. Each has
-/// its picture once it is seen itself. Written straight: a template takes longer for them than for all the rest of the page.
+/// The masters and spreads in a strip below the Desk: those near the one that is shown, and more as its ends come in sight, for there may be a thousand. Each
+/// has its picture once it is seen itself. Written straight: a template takes longer for them than for all the rest of the page.
 /// </summary>
 public static class FilmStrip
 {

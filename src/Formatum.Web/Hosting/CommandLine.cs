@@ -10,8 +10,8 @@ namespace Formatum.Web.Hosting;
 public sealed record Option(string Name, string? Value, string What);
 
 /// <summary>
-/// What was chosen: on the command line, else in the environment (FORMATUM_PORT for --port), else in the settings file. Nothing is passed over: a name that is not
-/// known, or a value that is missing, is told.
+/// What was chosen: on the command line, else in the environment (FORMATUM_PORT for --port), else in the settings file. Nothing is passed over: a name that
+/// is not known, or a value that is missing, is told.
 /// </summary>
 public static class CommandLine
 {

@@ -26,7 +26,8 @@ public sealed class SameSite(RequestDelegate next, ServerOptions options)
             options: null, "application/problem+json");
     }
 
-    /// <summary>Fetch Metadata (W3C): browsers say how the site that asks is related to the one that is asked; Origin comes with what changes something.</summary>
+    /// <summary>Fetch Metadata (W3C): browsers say how the site that asks is related to the one that is asked; Origin comes with what changes
+    /// something.</summary>
     private bool IsOurs(HttpRequest request)
     {
         string origin = request.Headers.Origin.ToString();

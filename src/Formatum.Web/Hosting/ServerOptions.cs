@@ -54,7 +54,8 @@ public sealed record ServerOptions
         if (!IPAddress.TryParse(listen, out var address)) throw new ArgumentException($"--listen {listen} is not an IP address.");
         if (!IPAddress.IsLoopback(address) && !IsOn(chosen, "open"))
         {
-            throw new ArgumentException($"--listen {listen} lets others reach this server, and whoever does may read and change everything: nobody signs in yet. " +
+            throw new ArgumentException($"--listen {listen} lets others reach this server, and whoever does may read and change everything: nobody signs " +
+                $"in yet. " +
                 "Add --open if that is wanted, or leave --listen out.");
         }
         var roots = List(chosen, "pictures").Select(Path.GetFullPath).ToArray();
@@ -92,7 +93,8 @@ public sealed record ServerOptions
     private static string Written(IPAddress address) => address.AddressFamily == System.Net.Sockets.AddressFamily.InterNetworkV6
         ? $"[{new IPAddress(address.GetAddressBytes())}]" : address.ToString();
 
-    private static string Host(string name) => Uri.CheckHostName(name.Trim('[', ']')) != UriHostNameType.Unknown && !name.Contains('*', StringComparison.Ordinal)
+    private static string Host(string name) => Uri.CheckHostName(name.Trim('[', ']')) != UriHostNameType.Unknown
+        && !name.Contains('*', StringComparison.Ordinal)
         && name is not ("0.0.0.0" or "[::]" or "::") ? name : throw new ArgumentException($"--hosts {name} is not the name of a host.");
 
     private static Uri? Url(IReadOnlyDictionary<string, string> chosen)

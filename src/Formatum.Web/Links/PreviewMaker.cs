@@ -7,7 +7,8 @@ using Formatum.Storage;
 namespace Formatum.Web.Links;
 
 /// <summary>Finds previews, and makes those again that are gone while their pictures are still there.</summary>
-public sealed class PreviewMaker(PreviewStore previews, ReadersApart readers, PublicationStore store, LinkStates states, ILogger<PreviewMaker> log) : IDisposable
+public sealed class PreviewMaker(PreviewStore previews, ReadersApart readers, PublicationStore store, LinkStates states, ILogger<PreviewMaker> log)
+    : IDisposable
 {
     private readonly ConcurrentDictionary<string, Lazy<Task>> _making = new();
 

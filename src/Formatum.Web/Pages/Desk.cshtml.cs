@@ -139,7 +139,8 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
         $"/publications/{id}/desk", spread, from, to), "text/html");
 
     /// <summary>A further stretch of the contact sheet.</summary>
-    public async Task<IActionResult> OnGetSheetAsync(int id, int after) => Partial("_SheetItems", new SheetView((await store.OpenAsync(id)).Publication, after));
+    public async Task<IActionResult> OnGetSheetAsync(int id, int after) => Partial("_SheetItems",
+        new SheetView((await store.OpenAsync(id)).Publication, after));
 
     /// <summary>The card on which an image's subject point is set.</summary>
     public async Task<IActionResult> OnGetSubjectAsync(int id, int image) => Subject(await store.OpenAsync(id), image);
@@ -175,7 +176,8 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
         // What was made is chosen; undoing a removal makes frames as well, but they were not asked for.
         var made = outcome.Changes.Items.Where(c => c.Before is null).Select(c => c.After).OfType<Frame>().ToList();
         string? chosen = made.Count > 0 ? string.Join(',', made.Select(f => f.Id)) : command.Keep ?? command.Frames;
-        var answer = new DeskAnswer(DeskView.Of(outcome.Standing, spread, chosen, request!.Inside) with { ImagesShown = request.Images }, outcome, command.GoesThere);
+        var answer = new DeskAnswer(DeskView.Of(outcome.Standing, spread, chosen, request!.Inside) with { ImagesShown = request.Images }, outcome,
+            command.GoesThere);
         Response.Headers["Formatum-Answer"] = answer.Head();
         return Partial("_DeskAnswer", answer);
     }
