@@ -17,8 +17,13 @@ public static class PublicationCheck
 
     private const int LongestImageName = 255, MostImagePixels = 1_000_000;
 
-    /// <summary>No corner of an image that a frame holds lies farther off, in points.</summary>
-    private const double FarthestHeld = 1e7;
+    /// <summary>
+    /// No corner of an image that a frame holds lies farther off, in points: a picture of one by a million pixels fills the largest frame within it.
+    /// </summary>
+    private const double FarthestHeld = 1e12;
+
+    /// <summary>An image that a frame holds covers more than this, in square points: one pixel at the highest resolution does.</summary>
+    private const double SmallestHeld = 1e-20;
 
     /// <summary>Puts a publication together and checks all of it.</summary>
     /// <param name="nextId">An id that no part has had yet.</param>
@@ -56,8 +61,9 @@ public static class PublicationCheck
                 if (frame.MasterFrameId is { } id && (publication.MasterWith(frame.PageId) is not null || !publication.Frames.TryGetValue(id, out var followed)
                     || publication.MasterWith(followed.PageId) is null))
                     errors.Add("masterFrameId", $"There is no frame {id} of a master that it could follow.");
-                if (frame.Held is { Matrix: var m } && !new[] { m.A, m.B, m.C, m.D, m.E, m.F }.All(v => Math.Abs(v) <= FarthestHeld))
-                    errors.Add("held", "Where it holds its image is out of all measure.");
+                if (frame.Held is { Matrix: var m } && !(new[] { m.A, m.B, m.C, m.D, m.E, m.F }.All(v => Math.Abs(v) <= FarthestHeld)
+                    && Math.Abs(m.Determinant) >= SmallestHeld))
+                    errors.Add("held", "Where it holds its image is out of all measure, or has no area.");
                 FrameChecks.Check(draft, frame);
             });
             if (findings.ToImmutable().Length >= MostTold) break;

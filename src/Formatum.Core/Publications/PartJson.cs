@@ -25,6 +25,7 @@ public static class PartJson
         UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
         AllowDuplicateProperties = !strict,
         RespectNullableAnnotations = strict,
+        RespectRequiredConstructorParameters = strict,
         Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: !strict), new OutlineConverter() },
         TypeInfoResolver = strict ? new DefaultJsonTypeInfoResolver() : new DefaultJsonTypeInfoResolver { Modifiers = { Versioned } },
     };
