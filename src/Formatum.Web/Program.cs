@@ -17,7 +17,15 @@ try
         Console.Write(CommandLine.Help);
         return 0;
     }
-    await Server.RunAsync(ServerOptions.From(chosen));
+    var options = ServerOptions.From(chosen);
+    if (chosen.TryGetValue("backup", out string? to))
+        Console.WriteLine($"{Backup.Make(options.DataFolder, Path.GetFullPath(to))} files were copied to {to}; all others were there already.");
+    else if (chosen.TryGetValue("restore", out string? from))
+    {
+        using var folder = DataFolder.Take(options.DataFolder, "a backup being put back");
+        Console.WriteLine($"{Backup.PutBack(Path.GetFullPath(from), options.DataFolder)} files were put back into {options.DataFolder}.");
+    }
+    else await Server.RunAsync(options);
     return 0;
 }
 catch (Exception e) when (e is ArgumentException or StartRefused)

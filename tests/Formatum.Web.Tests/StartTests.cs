@@ -70,6 +70,37 @@ public sealed class StartTests
     }
 
     [Fact]
+    public async Task A_backup_made_while_the_server_runs_is_the_same_publication_at_another_place()
+    {
+        using var server = new TestServer();
+        int id = await server.NewPublicationAsync("Kept");
+        using var folder = new TempFolder();
+        string picture = TestPictures.Save(TestPictures.Quarters(60, 40), folder["a.jpg"]);
+        int image = (await server.UploadAsync(id, ("a.jpg", File.ReadAllBytes(picture))))[0].GetProperty("id").GetInt32();
+        await server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 0, y = 0, width = 90, height = 60, imageId = image });
+        Run("--data", server.DataFolder, "--backup", folder["copy"]).Code.ShouldBe(0);
+        // What comes after it is not in it; and a second copy brings only what is new.
+        await server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 0, y = 0, width = 9, height = 9 });
+        string before = (await server.Client.GetStringAsync($"/api/publications/{id}"));
+        Run("--data", server.DataFolder, "--backup", folder["copy"]).Out.ShouldContain("1 files were copied");
+        server.Kill();
+
+        Run("--data", server.DataFolder, "--restore", folder["copy"]).Error.ShouldContain("is not replaced");
+        foreach (string kept in new[] { "formatum.db", "formatum.db-wal", "formatum.db-shm" }) File.Delete(Path.Combine(server.DataFolder, kept));
+        Directory.Delete(Path.Combine(server.DataFolder, "pictures"), recursive: true);
+        using var elsewhere = new TestServer();
+        elsewhere.Kill();
+        File.Delete(Path.Combine(elsewhere.DataFolder, "formatum.db"));
+        var (code, output, error) = Run("--data", elsewhere.DataFolder, "--restore", folder["copy"]);
+        code.ShouldBe(0, output + error);
+        elsewhere.StartAgain();
+        (await elsewhere.Client.GetStringAsync($"/api/publications/{id}")).ShouldBe(before);
+        using var original = await elsewhere.Client.GetAsync($"/api/publications/{id}/images/{image}/original");
+        (await original.Content.ReadAsByteArrayAsync()).ShouldBe(File.ReadAllBytes(picture));
+        (await elsewhere.PostAsync($"/api/publications/{id}/undo", new { })).GetProperty("done").GetString().ShouldBe("Undo Make placeholder");
+    }
+
+    [Fact]
     public async Task One_publication_that_cannot_be_read_is_told_on_the_shelf_and_the_others_go_on()
     {
         using var server = new TestServer();

@@ -12,6 +12,7 @@ public sealed class TestServer : IDisposable
     private readonly string[] _more;
     private readonly int? _diskMegabytes;
     private Process _process;
+    private bool _killed;
 
     public HttpClient Client { get; private set; }
     public string Address { get; private set; } = "";
@@ -45,6 +46,7 @@ public sealed class TestServer : IDisposable
             WorkingDirectory = _folder.Path
         };
         var process = Process.Start(start)!;
+        _killed = false;
         _ = process.StandardError.ReadToEndAsync();
         const string Ready = "Formatum is ready: ";
         string? line;
@@ -96,6 +98,8 @@ public sealed class TestServer : IDisposable
     /// <summary>Ends the process with SIGKILL: it has no chance to put anything in order.</summary>
     public void Kill()
     {
+        if (_killed) return;
+        _killed = true;
         _process.Kill();
         _process.WaitForExit();
         _process.Dispose();

@@ -16,6 +16,8 @@ public static class ApiEndpoints
     public static void Map(WebApplication app)
     {
         app.MapGet("/health", () => Results.Text("ok")).ExcludeFromDescription();
+        app.MapGet("/health/live", () => Results.Text("ok")).ExcludeFromDescription();
+        app.MapGet("/health/ready", Readiness).ExcludeFromDescription();
         var api = app.MapGroup("/api").WithTags("Formatum");
         api.MapPost("/fit", Fit).WithSummary("Fits an image into a frame. Pure computation.");
 
@@ -55,6 +57,29 @@ public static class ApiEndpoints
         api.MapPost("/publications/{id:int}/redo", async (int id, PublicationStore store,
             HttpContext context) => new WordsAnswer((context.Told(await store.RedoAsync(id, context.Seen()))).Words))
             .WithSummary("Does again what whoever asks took back last.");
+    }
+
+    /// <summary>Less room than this on the disk lets an import or a PDF fail, in bytes.</summary>
+    private const long LeastRoom = 200L << 20;
+
+    /// <summary>Whether work can be done here now; 503 and why where it cannot.</summary>
+    private static async Task<IResult> Readiness(PublicationStore store, ServerOptions options)
+    {
+        try
+        {
+            await store.ListAsync();
+            string probe = Path.Combine(options.DataFolder, "ready.probe");
+            await File.WriteAllTextAsync(probe, "ready");
+            File.Delete(probe);
+            long room = new DriveInfo(options.DataFolder).AvailableFreeSpace;
+            return room >= LeastRoom ? Results.Text("ok") : NotReady($"the disk has {room >> 20} MB left");
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException or System.Data.Common.DbException)
+        {
+            return NotReady(e.Message);
+        }
+
+        static IResult NotReady(string why) => Results.Text($"not ready: {why}", statusCode: StatusCodes.Status503ServiceUnavailable);
     }
 
     private static void MapImages(RouteGroupBuilder api)
