@@ -161,10 +161,6 @@ internal static class Server
         OutputEndpoints.Map(app);
         HandLine.Map(app);
         app.MapMakers();
-        app.MapGet("/publications/{id:int}/events", async (int id, PublicationStore store, ChangeEvents events, CancellationToken cancel) =>
-        {
-            var standing = await store.OpenAsync(id);
-            return TypedResults.ServerSentEvents(events.Of(id, standing.Revision, cancel));
-        }).ExcludeFromDescription();
+        ChangeEvents.Map(app);
     }
 }

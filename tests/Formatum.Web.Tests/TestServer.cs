@@ -106,6 +106,14 @@ public sealed class TestServer : IDisposable
         Client.Dispose();
     }
 
+    /// <summary>Asks the process to end (SIGTERM), and waits until it has.</summary>
+    public void End()
+    {
+        Tool.Run("kill", "-TERM", $"{_process.Id}");
+        _process.WaitForExit(TimeSpan.FromSeconds(30)).ShouldBeTrue("it ends within a while");
+        Kill();
+    }
+
     /// <summary>A path in the server's data, which may lie on a disk that only its process sees.</summary>
     public string InData(string name) => $"/proc/{_process.Id}/root{DataFolder}/{name}";
 

@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using System.Globalization;
+using System.Net;
 using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
 using System.Threading.Channels;
@@ -7,51 +8,76 @@ using Formatum.Storage;
 
 namespace Formatum.Web.Hosting;
 
-/// <summary>Tells every window open on a publication when it has changed, wherever the change came from.</summary>
+/// <summary>
+/// Tells every browser that looks at a publication when it has changed, wherever the change came from. A browser has one line for all its windows: it may hold
+/// but a few connections, and each window would take one for good.
+/// </summary>
 public sealed class ChangeEvents
 {
-    private readonly ConcurrentDictionary<Channel<SseItem<string>>, int> _windows = new();
+    /// <summary>Lines from one address, and from all together.</summary>
+    private const int MostOfOne = 200, MostOfAll = 4000;
 
+    /// <summary>One line listens to no more publications.</summary>
+    private const int MostPublications = 100;
+
+    private sealed record Line(IPAddress? From, Channel<SseItem<string>> Items, IReadOnlyCollection<int> Publications);
+
+    private readonly ConcurrentDictionary<Line, bool> _lines = new();
     private readonly CancellationToken _stopping;
 
     public ChangeEvents(PublicationStore store, IHostApplicationLifetime life)
     {
-        // Windows listen for as long as they are open; a server that stops must not wait for them.
+        // Browsers listen for as long as they are open; a server that stops must not wait for them.
         _stopping = life.ApplicationStopping;
-        store.Changed += outcome =>
-        {
-            foreach (var (window, id) in _windows)
-                if (id == outcome.Standing.Id) window.Writer.TryWrite(Item(outcome.Standing.Revision));
-        };
+        store.Changed += outcome => Tell(outcome.Standing.Id, Changed(outcome.Standing.Id, outcome.Standing.Revision));
     }
 
-    /// <summary>The publications that windows are open on.</summary>
-    public IReadOnlyCollection<int> Open => [.. _windows.Values.Distinct()];
+    public static void Map(WebApplication app) => app.MapGet("/events", async (string of, HttpContext context, PublicationStore store, ChangeEvents events,
+        CancellationToken cancel) =>
+    {
+        var ids = of.Split(',').Select(text => int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out int id) ? id : 0).Distinct()
+            .Take(MostPublications).ToHashSet();
+        var standing = (await store.ListAsync()).Where(p => ids.Contains(p.Id)).ToDictionary(p => p.Id, p => p.Revision);
+        return TypedResults.ServerSentEvents(events.Of(context.Connection.RemoteIpAddress, standing, cancel));
+    }).ExcludeFromDescription();
+
+    /// <summary>The publications that somebody looks at.</summary>
+    public IReadOnlyCollection<int> Open => [.. _lines.Keys.SelectMany(l => l.Publications).Distinct()];
 
     /// <summary>Tells that the links of a publication are in another state than before.</summary>
-    public void TellLinks(int publicationId)
+    public void TellLinks(int publicationId) => Tell(publicationId, new($"{publicationId}", "links"));
+
+    private void Tell(int publicationId, SseItem<string> item)
     {
-        foreach (var (window, id) in _windows)
-            if (id == publicationId) window.Writer.TryWrite(new("", "links"));
+        foreach (var line in _lines.Keys)
+            if (line.Publications.Contains(publicationId)) line.Items.Writer.TryWrite(item);
     }
 
-    /// <summary>The publication's revisions as they come, and word of its links; where a window is slow, only the newest.</summary>
-    public async IAsyncEnumerable<SseItem<string>> Of(int publicationId, long revision, [EnumeratorCancellation] CancellationToken cancel)
+    /// <summary>The publications' revisions as they come, and word of their links; where a browser is slow, only the newest.</summary>
+    /// <exception cref="TooBusy">There are too many lines.</exception>
+    private IAsyncEnumerable<SseItem<string>> Of(IPAddress? from, Dictionary<int, long> standing, CancellationToken cancel)
+    {
+        if (_lines.Count >= MostOfAll || _lines.Keys.Count(l => Equals(l.From, from)) >= MostOfOne) throw new TooBusy();
+        var items = Channel.CreateBounded<SseItem<string>>(new BoundedChannelOptions(8 + standing.Count) { FullMode = BoundedChannelFullMode.DropOldest });
+        var line = new Line(from, items, [.. standing.Keys]);
+        _lines[line] = true;
+        // What changed between the page's making and now is told at once.
+        foreach (var (id, revision) in standing) items.Writer.TryWrite(Changed(id, revision));
+        return ReadAsync(line, cancel);
+    }
+
+    private async IAsyncEnumerable<SseItem<string>> ReadAsync(Line line, [EnumeratorCancellation] CancellationToken cancel)
     {
         using var ends = CancellationTokenSource.CreateLinkedTokenSource(cancel, _stopping);
-        var window = Channel.CreateBounded<SseItem<string>>(new BoundedChannelOptions(8) { FullMode = BoundedChannelFullMode.DropOldest });
-        _windows[window] = publicationId;
         try
         {
-            // What changed between the page's making and now is told at once.
-            yield return Item(revision);
-            await foreach (var next in window.Reader.ReadAllAsync(ends.Token)) yield return next;
+            await foreach (var next in line.Items.Reader.ReadAllAsync(ends.Token)) yield return next;
         }
         finally
         {
-            _windows.TryRemove(window, out _);
+            _lines.TryRemove(line, out _);
         }
     }
 
-    private static SseItem<string> Item(long revision) => new(revision.ToString(CultureInfo.InvariantCulture), "changed");
+    private static SseItem<string> Changed(int id, long revision) => new(string.Create(CultureInfo.InvariantCulture, $"{id} {revision}"), "changed");
 }
