@@ -25,6 +25,14 @@ public sealed class PreviewStore(string folder)
     private string? Find(string contentHash, int size, string kind) => Endings.Select(ending => PathOf(contentHash, size, kind + ending))
         .FirstOrDefault(File.Exists);
 
+    /// <summary>Removes all there is of a picture.</summary>
+    public void Remove(string contentHash)
+    {
+        string some = Path.GetDirectoryName(PathOf(contentHash, Sizes[0], Endings[0]))!;
+        if (!Directory.Exists(some)) return;
+        foreach (string file in Directory.EnumerateFiles(some, contentHash + "-*")) File.Delete(file);
+    }
+
     /// <summary>Makes all sizes of a picture that has none yet, from one pass over the file.</summary>
     /// <exception cref="VipsException">The picture is broken.</exception>
     public void Make(string path, string contentHash, string format, bool hasAlpha)

@@ -51,6 +51,48 @@ public sealed partial class PublicationStore
         if (found == 0) throw new NoSuchPublication(id);
     }
 
+    /// <summary>Removes a publication that was put away, with its history, for good. Its pictures stay until those that nothing uses are removed.</summary>
+    /// <exception cref="NoSuchPublication">There is none of that id, or it was not put away.</exception>
+    /// <exception cref="NotStored">It could not be written.</exception>
+    public async Task RemoveAsync(int id)
+    {
+        var opened = await HeldAsync(id);
+        try
+        {
+            await WriteAsync(async db =>
+            {
+                if (!await db.Publications.AnyAsync(p => p.Id == id && p.PutAway)) throw new NoSuchPublication(id);
+                await db.Journal.Where(e => e.PublicationId == id).ExecuteDeleteAsync();
+                await db.Parts.Where(p => p.PublicationId == id).ExecuteDeleteAsync();
+                return await db.Publications.Where(p => p.Id == id).ExecuteDeleteAsync();
+            });
+            _opened.Forget(id, opened);
+        }
+        finally
+        {
+            opened.Gate.Release();
+        }
+    }
+
+    /// <summary>The hashes of all pictures that a publication knows, or knew at any step of its history, to which it may go back.</summary>
+    public async Task<IReadOnlySet<string>> KnownPicturesAsync()
+    {
+        await using var db = new FormatumDb(_options);
+        var known = new HashSet<string>();
+        var written = db.Parts.Where(p => p.Kind == PartKind.Image).Select(p => p.Json).AsAsyncEnumerable();
+        await foreach (string json in written) AddHashes(json);
+        await foreach (string json in db.Journal.Select(e => e.Changes).AsAsyncEnumerable()) AddHashes(json);
+        return known;
+
+        void AddHashes(string json)
+        {
+            foreach (System.Text.RegularExpressions.Match hash in ContentHashes().Matches(json)) known.Add(hash.Groups[1].Value);
+        }
+    }
+
+    [System.Text.RegularExpressions.GeneratedRegex("\"contentHash\":\"([0-9a-f]{64})\"")]
+    private static partial System.Text.RegularExpressions.Regex ContentHashes();
+
     /// <exception cref="EditRefused">The set-up is impossible.</exception>
     public async Task<Standing> CreateAsync(Setup setup, int pages)
     {

@@ -117,6 +117,7 @@ internal static class Server
         services.AddSingleton<SubjectFinder>();
         services.AddSingleton<PictureIntake>();
         services.AddSingleton<BundleIntake>();
+        services.AddSingleton<UnusedPictures>();
         services.AddSingleton<LinkStates>();
         services.AddSingleton<LinkUpdates>();
         services.AddHostedService<LinkWatch>();

@@ -1,13 +1,14 @@
 using Formatum.Core.Edits;
 using Formatum.Storage;
 using Formatum.Web.Desk;
+using Formatum.Web.Pictures;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Formatum.Web.Pages;
 
 /// <summary>The Shelf: all publications with their first spread, and what needs attention in each.</summary>
-public sealed class IndexModel(PublicationStore store, ShelfCards cards) : PageModel
+public sealed class IndexModel(PublicationStore store, ShelfCards cards, UnusedPictures unused) : PageModel
 {
     public IReadOnlyList<ShelfItem> Entries { get; private set; } = [];
     public IReadOnlyList<ShelfEntry> PutAway { get; private set; } = [];
@@ -25,6 +26,22 @@ public sealed class IndexModel(PublicationStore store, ShelfCards cards) : PageM
     public async Task<IActionResult> OnPostPutAwayAsync(int id, bool away)
     {
         await store.PutAwayAsync(id, away);
+        return RedirectToPage();
+    }
+
+    /// <summary>Removes a publication that was put away, for good.</summary>
+    public async Task<IActionResult> OnPostRemoveAsync(int id)
+    {
+        await store.RemoveAsync(id);
+        return RedirectToPage();
+    }
+
+    /// <summary>What room pictures take that nothing uses.</summary>
+    public async Task<IActionResult> OnGetUnusedAsync() => Partial("_Unused", await unused.FindAsync());
+
+    public async Task<IActionResult> OnPostFreeAsync()
+    {
+        await unused.RemoveAsync();
         return RedirectToPage();
     }
 
