@@ -18,7 +18,7 @@ public sealed partial class HeavyWork(ServerOptions options)
     /// <summary>More do not wait, and none longer than this.</summary>
     private const int MostWaiting = 500;
 
-    private static readonly TimeSpan LongestWait = TimeSpan.FromSeconds(60);
+    private static readonly TimeSpan LongestWait = TimeSpan.FromMinutes(2);
 
     private SemaphoreSlim Places { get; } = new(options.Heavy);
 
@@ -63,11 +63,14 @@ public sealed partial class HeavyWork(ServerOptions options)
         public void Dispose() => places.Release();
     }
 
-    /// <summary>Lets this thread give way to all others. On Linux each thread has a priority of its own (setpriority(2), pthreads(7)).</summary>
+    /// <summary>
+    /// Lets this thread give way to those that answer edits, by half: with less, other programs would keep it from ever ending. On Linux each thread
+    /// has a priority of its own (setpriority(2), pthreads(7)).
+    /// </summary>
     private static void StepBack()
     {
-        const int Threads = 0, ThisOne = 0, Low = 10;
-        _ = SetPriority(Threads, ThisOne, Low);
+        const int Threads = 0, ThisOne = 0, Lower = 3;
+        _ = SetPriority(Threads, ThisOne, Lower);
     }
 
     [LibraryImport("libc", EntryPoint = "setpriority")]
