@@ -18,16 +18,17 @@ public sealed class LongPublicationTests(Workplace place) : InBrowser(place)
         Browser.Has("#strip-60").ShouldBeFalse();
 
         Browser.Run<object?>("document.querySelector('.strip').scrollLeft = 0; return null");
-        Browser.Until(() => Browser.Has("#strip-102"), "what comes before is there");
+        Browser.Until(() => Browser.Has("#strip-126"), "what comes before is there");
         int left = Left("#strip-140");
         left.ShouldBeGreaterThan(0);
-        for (int i = 0; i < 12 && !Browser.Has("#strip-300"); i++)
+        for (int i = 0; i < 20 && !Browser.Has("#strip-300"); i++)
         {
             string last = Browser.Run<string>("const s = document.querySelector('.strip'); s.scrollLeft = s.scrollWidth; " +
                 "return [...s.querySelectorAll('.strip-picture')].at(-1).id");
             Browser.Until(() => Browser.Has("#strip-300") || Browser.Run<string>("return [...document.querySelectorAll('.strip-picture')].at(-1).id") != last,
                 "more comes behind");
         }
+        Browser.Run<object?>("const s = document.querySelector('.strip'); s.scrollLeft = s.scrollWidth; return null");
         Browser.Find("#strip-300 .miniature");
         // In order, each once.
         var ids = Browser.Driver.FindElements(By.CssSelector(".strip-picture")).Select(e => e.GetAttribute("id")!["strip-".Length..]).Select(int.Parse)

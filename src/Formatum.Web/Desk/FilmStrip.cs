@@ -12,7 +12,7 @@ namespace Formatum.Web.Desk;
 public static class FilmStrip
 {
     /// <summary>So many spreads come on each side of the one shown, and with each further stretch.</summary>
-    public const int Stretch = 24;
+    public const int Stretch = 12;
 
     /// <summary>The strip as the page begins with it.</summary>
     /// <param name="publication">The publication.</param>
