@@ -26,8 +26,10 @@ internal static class Server
     /// <summary>How long work under way may take to be put aside when the server is told to end.</summary>
     private static readonly TimeSpan Ending = TimeSpan.FromSeconds(8);
 
-    public static string Version { get;
-        } = typeof(Server).Assembly.GetCustomAttribute<AssemblyInformationalVersionAttribute>()!.InformationalVersion.Split('+')[0];
+    public static string Version
+    {
+        get;
+    } = typeof(Server).Assembly.GetCustomAttribute<AssemblyInformationalVersionAttribute>()!.InformationalVersion.Split('+')[0];
 
     /// <exception cref="StartRefused">It cannot start; nothing was changed.</exception>
     public static async Task RunAsync(ServerOptions options)

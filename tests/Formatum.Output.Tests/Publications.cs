@@ -69,8 +69,17 @@ public sealed class Workshop : IDisposable
             });
         }
         // A placeholder of which only the background and the border print.
-        return Do(p, new MakeFrame { Page = 1, Box = new(565, 760, 20, 60), Look = new() { Background = "#2f6f4f", Border = new(4, "#7a3b69"),
-            Opacity = 0.5 } });
+        return Do(p, new MakeFrame
+        {
+            Page = 1,
+            Box = new(565, 760, 20, 60),
+            Look = new()
+            {
+                Background = "#2f6f4f",
+                Border = new(4, "#7a3b69"),
+                Opacity = 0.5
+            }
+        });
     }
 
     /// <summary>Looks for the frames of the sampler, most of them plain.</summary>

@@ -131,8 +131,15 @@ public sealed class StrangersTests(Workplace place) : InBrowser(place)
         await Server.PostAsync($"/api/publications/{id}/frames",
             new { page = 1, x = 20, y = 20, width = 200, height = 100, name = Markup, imageId = image, ruleId = rule });
         await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 20, y = 200, width = 200, height = 100, name = Markup, ruleId = rule });
-        await Server.PostAsync($"/api/publications/{id}/frames", new { page = 2, x = 20, y = 200, width = 200, height = 100,
-            text = new { paragraphs = new[] { new { text = Markup } } } });
+        await Server.PostAsync($"/api/publications/{id}/frames", new
+        {
+            page = 2,
+            x = 20,
+            y = 200,
+            width = 200,
+            height = 100,
+            text = new { paragraphs = new[] { new { text = Markup } } }
+        });
         return id;
     }
 }

@@ -29,8 +29,12 @@ public class LookEditTests
         look = Changed(look, new() { Shadow = true });
         look.Shadow.ShouldBe(Shadow.Usual);
         Changed(look, new() { ShadowBlur = 9 }).Shadow.ShouldBe(Shadow.Usual with { Blur = 9 });
-        Changed(look, new() { Shadow = false, Background = new("#ffffff") }).ShouldBe(new() { Border = new(2, "#2f6f4f"), Opacity = 0.5,
-            Background = "#ffffff" });
+        Changed(look, new() { Shadow = false, Background = new("#ffffff") }).ShouldBe(new()
+        {
+            Border = new(2, "#2f6f4f"),
+            Opacity = 0.5,
+            Background = "#ffffff"
+        });
         Changed(look, new() { BorderWidth = 0 }).Border.ShouldBeNull();
         Changed(Look.Plain, new() { BorderColour = "#123456" }).Border.ShouldBe(new(0.5, "#123456"));
     }
