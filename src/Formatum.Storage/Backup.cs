@@ -4,8 +4,8 @@ using Microsoft.Data.Sqlite;
 namespace Formatum.Storage;
 
 /// <summary>
-/// A copy of a data folder: the database as it stood at one moment, and every picture it keeps, by content. Pictures that are linked where they lie elsewhere are
-/// not in it. Made again to the same folder, only what is new is copied.
+/// A copy of a data folder: the database as it stood at one moment, and every picture it keeps, by content. Pictures that are linked where they lie elsewhere
+/// are not in it. Made again to the same folder, only what is new is copied.
 /// </summary>
 public static class Backup
 {
@@ -53,7 +53,8 @@ public static class Backup
     {
         string database = Path.Combine(dataFolder, DatabaseName), part = database + ".part";
         if (File.Exists(database))
-            throw new StartRefused($"There is a database in {dataFolder} already, and it is not replaced. Move it away first, or name another folder with --data.");
+            throw new StartRefused($"There is a database in {dataFolder} already, and it is not replaced. Move it away first, or name " +
+                "another folder with --data.");
         if (!File.Exists(Path.Combine(from, DatabaseName)) || !File.Exists(Path.Combine(from, NoteName)))
             throw new StartRefused($"{from} is no backup of Formatum: it lacks {DatabaseName} or {NoteName}.");
         return Guarded($"Putting {from} back", () =>

@@ -17,10 +17,8 @@ public static class OddPictures
     public static byte[] NestedXmp(int depth)
     {
         const string Open = "<a:b rdf:parseType=\"Resource\">", Close = "</a:b>";
-        string xmp = "<x:xmpmeta xmlns:x=\"adobe:ns:meta/\"><rdf:RDF xmlns:rdf=\"http://www.w3.org/1999/02/22-rdf-syntax-ns#\"><rdf:Description " +
-            "rdf:about=\"\" " +
-            $"xmlns:a=\"urn:a\">{string.Concat(Enumerable.Repeat(Open, depth))}{string.Concat(Enumerable.Repeat(Close, depth))}</rdf:Description></rdf:RDF>" +
-            "</x:xmpmeta>";
+        string xmp = "<rdf:RDF xmlns:rdf=\"http://www.w3.org/1999/02/22-rdf-syntax-ns#\"><rdf:Description rdf:about=\"\" xmlns:a=\"urn:a\">" +
+            $"{string.Concat(Enumerable.Repeat(Open, depth))}{string.Concat(Enumerable.Repeat(Close, depth))}</rdf:Description></rdf:RDF>";
         return Png(("iTXt", [.. "XML:com.adobe.xmp\0\0\0\0\0"u8, .. Encoding.UTF8.GetBytes(xmp)]));
     }
 
