@@ -9,8 +9,7 @@ using Formatum.Storage;
 namespace Formatum.Web.Hosting;
 
 /// <summary>
-/// Tells every browser that looks at a publication when it has changed, wherever the change came from. A browser has one line for all its windows: it may hold
-/// but a few connections, and each window would take one for good.
+/// Tells every window that looks at a publication when it has changed, wherever the change came from. One line may listen to several publications.
 /// </summary>
 public sealed class ChangeEvents
 {
@@ -61,6 +60,8 @@ public sealed class ChangeEvents
         var items = Channel.CreateBounded<SseItem<string>>(new BoundedChannelOptions(8 + standing.Count) { FullMode = BoundedChannelFullMode.DropOldest });
         var line = new Line(from, items, [.. standing.Keys]);
         _lines[line] = true;
+        // Who leaves before anything is sent never comes to the end of the reading.
+        cancel.Register(() => _lines.TryRemove(line, out _));
         // What changed between the page's making and now is told at once.
         foreach (var (id, revision) in standing) items.Writer.TryWrite(Changed(id, revision));
         return ReadAsync(line, cancel);

@@ -1,30 +1,26 @@
-// What the server tells a page by itself: one line for all who listen, and where the browser can, for all its windows.
-import { randomName } from './http.js';
-import { lineOf } from './line.js';
+// What the server tells a page by itself: one line for all who listen.
+
+// How long to wait before a line that was answered with an error is asked for again, in milliseconds.
+const pause = 3000;
 
 let listening = false;
 const listeners = { changed: new Set(), links: new Set() };
-const tellAll = (kind, revision) => listeners[kind].forEach(handler => handler(revision));
 
 // Listens to a publication: "changed" with its revision, "links" when files changed.
 export function listen(publication, handlers) {
   for (const [kind, handler] of Object.entries(handlers)) listeners[kind].add(handler);
   if (listening) return;
   listening = true;
-  if (window.SharedWorker) shareLine(Number(publication));
-  else ownLine(Number(publication));
+  open(publication);
 }
 
-const ownLine = publication => lineOf((kind, _, revision) => tellAll(kind, revision)).listenTo([publication]);
-
-function shareLine(publication) {
-  const worker = new SharedWorker(import.meta.resolve('/js/shared/events-worker.js'), { type: 'module', name: 'formatum' });
-  worker.addEventListener('error', () => ownLine(publication), { once: true });
-  worker.port.onmessage = ({ data: [kind, revision] }) => tellAll(kind, revision);
-  const lock = navigator.locks ? `formatum-window-${randomName()}` : null;
-  const join = () => worker.port.postMessage({ publication, lock });
-  if (lock) navigator.locks.request(lock, () => { join(); return new Promise(() => {}); });
-  else join();
-  window.addEventListener('pagehide', () => worker.port.postMessage({ leaves: true }));
-  window.addEventListener('pageshow', event => { if (event.persisted) join(); });
+function open(publication) {
+  const source = new EventSource(`/events?of=${publication}`);
+  // Each item names the publication first, as one line may tell of several.
+  for (const [kind, told] of Object.entries(listeners))
+      source.addEventListener(kind, event => told.forEach(handler => handler(Number(event.data.split(' ')[1]))));
+  // A browser goes on by itself where a connection breaks, and not where it was answered with an error.
+  source.addEventListener('error', () => {
+    if (source.readyState === EventSource.CLOSED) setTimeout(open, pause, publication);
+  });
 }
