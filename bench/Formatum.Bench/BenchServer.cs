@@ -19,9 +19,13 @@ internal sealed class BenchServer : IDisposable
         Client = new() { BaseAddress = new(address), Timeout = TimeSpan.FromMinutes(5) };
     }
 
-    public static async Task<BenchServer> StartAsync(string data, params string[] more)
+    /// <summary>The program as it was built beside this one.</summary>
+    public static string Program => Path.Combine(AppContext.BaseDirectory, "../../../../../src/Formatum.Web/bin/Release/net10.0/Formatum.dll");
+
+    public static Task<BenchServer> StartAsync(string data, params string[] more) => StartProgramAsync(Program, data, more);
+
+    public static async Task<BenchServer> StartProgramAsync(string program, string data, params string[] more)
     {
-        string program = Path.Combine(AppContext.BaseDirectory, "../../../../../src/Formatum.Web/bin/Release/net10.0/Formatum.dll");
         var process = Process.Start(new ProcessStartInfo("dotnet", [program, "--data", data, "--port", "0", .. more]) { RedirectStandardOutput = true })!;
         const string Ready = "Formatum is ready: ";
         string? line;

@@ -91,7 +91,7 @@ internal static class PdfBench
             publication = publication.With(edit.On(publication));
         }
         var watch = Stopwatch.StartNew();
-        PdfWriter.Write(publication, previews, new(), Path.Combine(folder, "ours.pdf"));
+        PdfWriter.Write(publication, new(previews), new(), Path.Combine(folder, "ours.pdf"));
         Measured.Report(watch);
     }
 }

@@ -147,19 +147,58 @@ public static class DemoMaker
             {
                 FrameIds = [text.Id],
                 Text = new([.. words.Select((w, i) => new Paragraph(w,
-                text.Text!.Paragraphs[Math.Min(i, text.Text.Paragraphs.Length - 1)].Style))])
+                publication.StoryOf(text)!.Text.Paragraphs[Math.Min(i, publication.StoryOf(text)!.Text.Paragraphs.Length - 1)].Style))])
             }, _demo);
         }
 
         /// <summary>Makes a text frame, measures in the table's unit.</summary>
-        public Task<EditOutcome> TextAsync(int page, double x, double y, double width, double height, string name, params Paragraph[] paragraphs) =>
-            store.EditAsync(id, new MakeFrame
+        /// <returns>Its id.</returns>
+        public async Task<int> TextAsync(int page, double x, double y, double width, double height, string name, params Paragraph[] paragraphs)
+        {
+            var outcome = await store.EditAsync(id, new MakeFrame
             {
                 Page = page,
                 Box = new(x * unit, y * unit, width * unit, height * unit),
                 Name = name,
                 Text = new([.. paragraphs])
             }, _demo);
+            return outcome.Changes.Items.First(c => c.Key.Kind == PartKind.Frame).Key.Id;
+        }
+
+        public Task<EditOutcome> ColumnsAsync(int frame, int count) => store.EditAsync(id,
+            new ChangeFrames
+            {
+                FrameIds = [frame],
+                Area = new()
+                {
+                    Columns = count,
+                    Gutter = 5 * unit
+                }
+            }, _demo);
+
+        public Task<EditOutcome> RunOnAsync(int from, int into) => store.EditAsync(id, new RunOn(from, into), _demo);
+
+        /// <summary>Has text keep clear of the frame that was made last.</summary>
+        public async Task WrapAsync(Wrap wrap)
+        {
+            int last = (await store.OpenAsync(id)).Publication.Frames.Keys.Max();
+            var (around, d) = (wrap.Around, wrap.Distance);
+            await store.EditAsync(id, new ChangeFrames
+            {
+                FrameIds = [last],
+                Wrap = new()
+                {
+                    Around = around,
+                    Distance = new()
+                    {
+                        Top = d.Top,
+                        Right = d.Right,
+                        Bottom = d.Bottom,
+                        Left = d.Left
+                    }
+                }
+            }, _demo);
+        }
     }
 
     private static readonly TextStyle Heading = new() { Family = "Fraunces", Size = 40, Leading = 44, Colour = "#1f2723" };
@@ -272,25 +311,42 @@ public static class DemoMaker
         }
     }
 
+    private static readonly TextStyle Running = Body with
+    {
+        Size = 11,
+        Leading = 15,
+        Alignment = TextAlignment.Justified,
+        Hyphenate = true,
+        SpaceAfter = 0,
+        Indent = 10
+    };
+
     private static async Task MakeNewsletterAsync(PublicationStore store, LinkedImage[] images)
     {
         var table = await BeginAsync(store, SetupOf(Newsletter, "No. 12", 210, 297, true, 15, 3), 4, images);
-        await table.FrameAsync(1, 15, 40, 177, 105, "Full page", "evening-table.jpg", name: "Lead picture");
         await table.TextAsync(1, 15, 15, 177, 22, "Masthead", new Paragraph("The Kiln Post", Heading with { Size = 52, Leading = 56 }));
-        await table.TextAsync(1, 76, 152, 116, 120, "Lead story", new Paragraph("The wood is in", Body with { Family = "Fraunces", Size = 20, Leading = 24 }),
-            new Paragraph("Nine cords of split ash came up the lane in the last dry week of the month, and the big kiln will be fired again before the " +
-                "first frost. It takes two days to pack it, a day and a night to bring it up, and most of a week to wait.",
-                Body with { Alignment = TextAlignment.Justified }),
-            new Paragraph("The shelves nearest the firebox are for the heavy jars: they like the ash. Plates go to the back, where the flame is soft and " +
-                "the glaze stays where it was put.", Body with { Alignment = TextAlignment.Justified }),
-            new Paragraph("Opening day is the second Saturday. There will be soup.", Body with { Italic = true }));
+        await table.FrameAsync(1, 15, 40, 177, 105, "Full page", "evening-table.jpg", name: "Lead picture");
+        int lead = await table.TextAsync(1, 76, 152, 116, 126, "Lead story", NewsletterText.Lead(Running));
         await table.FrameAsync(1, 15, 152, 56, 70, "Product, filled", "piece");
+        await table.TextAsync(1, 15, 228, 56, 50, "In this number", NewsletterText.Contents(Caption));
         await table.FrameAsync(2, 15, 15, 117, 80, "Full page", "kiln-shelf-wide.jpg");
         await table.FrameAsync(2, 137, 15, 55, 80, "Product, filled", "thumbnail-from-shop.jpg");
+        int second = await table.TextAsync(2, 15, 102, 177, 176, "Lead story goes on", new Paragraph("", Running));
+        await table.ColumnsAsync(second, 3);
+        await table.RunOnAsync(lead, second);
+        // Round, with the text about it.
+        await table.FrameAsync(2, 106, 196, 62, 62, "Product, filled", "glaze-celadon.jpg", Outline.Ellipse, "Glaze of the month");
+        await table.WrapAsync(new() { Around = WrapAround.Outline, Distance = Inset.Even(Units.Millimetres(4)) });
+        int notes = await table.TextAsync(3, 18, 15, 177, 158, "Notes", NewsletterText.Notes(Running));
+        await table.ColumnsAsync(notes, 2);
+        await table.FrameAsync(3, 78, 70, 56, 64, "Product, filled", "piece", name: "From the shelf");
+        await table.WrapAsync(new() { Around = WrapAround.Box, Distance = Inset.Even(Units.Millimetres(4)) });
         await table.FrameAsync(3, 18, 180, 177, 98, "Full page", "window-sill.jpg", own: new() { AlignY = 1 });
         var tinted = new Look { Background = "#eef1ea", Border = new(0.5, "#2f6f4f") };
         await table.FrameAsync(4, 15, 15, 85, 60, "Product shot", look: tinted);
         await table.FrameAsync(4, 107, 15, 85, 60, "Product shot", look: tinted);
+        await table.FrameAsync(4, 15, 82, 177, 150, "Full page", "cover-still-life.jpg", own: new() { AlignY = 0.8 });
+        await table.TextAsync(4, 15, 240, 177, 38, "Imprint", NewsletterText.Imprint(Caption));
     }
 
     private static async Task MakeBrochureAsync(PublicationStore store, LinkedImage[] images)

@@ -1,30 +1,51 @@
+using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 using NetVips;
 
 namespace Formatum.Imaging;
 
-/// <summary>The pixels of a picture, upright, sRGB with straight alpha: four bytes a pixel, rows from the top.</summary>
-public sealed record PictureRaster(int Width, int Height, bool HasAlpha, byte[] Rgba)
+/// <summary>Has the pixels of linked pictures.</summary>
+public interface IPixelReader
 {
-    /// <summary>Decodes a picture, reduced while reading where it has more pixels than asked for.</summary>
-    /// <param name="image">The linked image; its file must be there.</param>
-    /// <param name="widthPx">Most pixels across wanted; a drawing is drawn at just this size.</param>
+    /// <summary>Decodes a picture, reduced while reading where it has more pixels than asked for. A drawing is drawn at just this size.</summary>
+    /// <param name="image">The linked image.</param>
+    /// <param name="widthPx">Most pixels across wanted of the whole.</param>
     /// <param name="heightPx">Most pixels down wanted.</param>
-    /// <exception cref="BadPicture">The file is gone, or no longer the picture it was.</exception>
-    public static PictureRaster Decode(LinkedImage image, int widthPx, int heightPx)
+    /// <param name="part">What will be seen of it, in the unit square of the upright picture. Of a drawing no more is drawn.</param>
+    /// <exception cref="BadPicture">The file is gone, or no longer the picture it was; the message does not name it.</exception>
+    PictureRaster Pixels(LinkedImage image, int widthPx, int heightPx, Box part);
+}
+
+/// <summary>The pixels of a picture, upright, sRGB with straight alpha: four bytes a pixel, rows from the top.</summary>
+/// <param name="Covers">What of the picture they show, in its unit square.</param>
+public sealed record PictureRaster(int Width, int Height, bool HasAlpha, Box Covers, byte[] Rgba)
+{
+    /// <summary>Reads pictures in this process.</summary>
+    public static IPixelReader Here { get; } = new ReaderHere();
+
+    private sealed class ReaderHere : IPixelReader
+    {
+        public PictureRaster Pixels(LinkedImage image, int widthPx, int heightPx, Box part) => Decode(image, widthPx, heightPx, part,
+            (pixels, alpha, covers) => new PictureRaster(pixels.Width, pixels.Height, alpha, covers, pixels.WriteToMemory<byte>()));
+    }
+
+    /// <summary>Decodes as <see cref="IPixelReader.Pixels"/> says, and gives the pixels, still to be computed, to whoever takes them.</summary>
+    internal static T Decode<T>(LinkedImage image, int widthPx, int heightPx, Box part, Func<Image, bool, Box, T> take)
     {
         try
         {
-            using var read = Vips.Reduced(image.Path, image.Format, Math.Max(1, widthPx), Math.Max(1, heightPx));
+            var (read, covers) = image.Format == "svg" ? Vips.Drawn(image.Path, widthPx, heightPx, part)
+                : (Vips.Reduced(image.Path, image.Format, Math.Max(1, widthPx), Math.Max(1, heightPx)), new(0, 0, 1, 1));
+            using var whole = read;
             using var bytes = read.Cast(Enums.BandFormat.Uchar);
             using var rgb = bytes.Bands >= 3 ? bytes.Copy() : bytes.Colourspace(Enums.Interpretation.Srgb);
             bool alpha = rgb.HasAlpha();
             using var rgba = alpha ? rgb.Copy() : rgb.Bandjoin(255);
-            return new(rgba.Width, rgba.Height, alpha, rgba.WriteToMemory<byte>());
+            return take(rgba, alpha, covers);
         }
         catch (VipsException e)
         {
-            throw new BadPicture($"{image.Name} can no longer be read as a picture. Look at its file, or link it anew.", e);
+            throw new BadPicture("It can no longer be read as a picture. Look at its file, or link it anew.", e);
         }
     }
 }

@@ -1,3 +1,4 @@
+using Formatum.Core.Geometry;
 using NetVips;
 
 namespace Formatum.Imaging;
@@ -18,6 +19,11 @@ public static class Vips
 
     public static void Prepare() => _ = Prepared.Value;
 
+    private const double SvgScale = 72 / PictureReader.SvgPpi;
+
+    /// <summary>The library draws no side longer than this, in pixels.</summary>
+    public const int LongestDrawnSide = 32_000;
+
     /// <summary>Opens a picture, decoding nothing yet.</summary>
     /// <param name="path">The file.</param>
     /// <param name="format">As <see cref="PictureFormat.Of"/> told it.</param>
@@ -35,7 +41,7 @@ public static class Vips
             "gif" => Image.Gifload(path, access: Enums.Access.Sequential, failOn: Enums.FailOn.Truncated),
             "avif" => Image.Heifload(path, access: Enums.Access.Sequential, failOn: Enums.FailOn.Truncated),
             // The library draws a CSS pixel as 1/72 in; the scale makes it the pixel of 1/96 in that the standard means.
-            "svg" => Image.Svgload(path, dpi: PictureReader.SvgPpi, scale: 72 / PictureReader.SvgPpi, access: Enums.Access.Sequential),
+            "svg" => Image.Svgload(path, dpi: PictureReader.SvgPpi, scale: SvgScale, access: Enums.Access.Sequential),
             _ => throw new ArgumentException($"No reader for {format}."),
         };
     }
@@ -54,6 +60,36 @@ public static class Vips
             outputProfile: convert ? "srgb" : null, failOn: Enums.FailOn.Truncated);
         if (reduced.Interpretation is Enums.Interpretation.Srgb or Enums.Interpretation.Bw) return reduced;
         using (reduced) return reduced.Colourspace(Enums.Interpretation.Srgb);
+    }
+
+    /// <summary>A drawing at a size, and of it what will be seen and a little more: nothing beyond is drawn.</summary>
+    /// <param name="path">The file.</param>
+    /// <param name="width">Of the whole drawing, in pixels.</param>
+    /// <param name="height">Of the whole drawing, in pixels.</param>
+    /// <param name="part">What will be seen, in its unit square.</param>
+    /// <returns>The pixels, and what of the unit square they cover.</returns>
+    /// <exception cref="VipsException">It is broken.</exception>
+    public static (Image Pixels, Box Covers) Drawn(string path, int width, int height, Box part)
+    {
+        double scale;
+        using (var header = Open(path, "svg")) scale = Math.Min(Math.Min((double)width / header.Width, (double)height / header.Height),
+            (double)LongestDrawnSide / Math.Max(header.Width, header.Height));
+        var whole = Image.Svgload(path, dpi: PictureReader.SvgPpi, scale: SvgScale * scale);
+        using (whole)
+        {
+            var (left, across) = Span(part.X, part.Right, whole.Width);
+            var (top, down) = Span(part.Y, part.Bottom, whole.Height);
+            return (whole.Crop(left, top, across, down), new((double)left / whole.Width, (double)top / whole.Height, (double)across / whole.Width,
+                (double)down / whole.Height));
+        }
+    }
+
+    /// <summary>Whole pixels around a span of fractions, and two beside it: what lies at the edge is mixed with its neighbours.</summary>
+    private static (int First, int Count) Span(double from, double to, int pixels)
+    {
+        const int Beside = 2;
+        int first = Math.Clamp((int)Math.Floor(from * pixels) - Beside, 0, pixels - 1);
+        return (first, Math.Clamp((int)Math.Ceiling(to * pixels) + Beside, first + 1, pixels) - first);
     }
 
     /// <summary>Colour conversion takes longer than all the rest, and most pictures are in sRGB anyway, whether they say so or not.</summary>

@@ -9,20 +9,20 @@ namespace Formatum.Output;
 /// The images of a PDF while it is written: each is kept until it was shown for the last time, so that the library knows it again and writes it once.
 /// </summary>
 /// <param name="shown">Every showing of an image, in any order.</param>
-/// <param name="standIns">Where to find a preview to show for a missing file; null where that will not do.</param>
+/// <param name="source">Where their pixels come from.</param>
 /// <param name="cancel">Says that nobody wants them any more.</param>
-internal sealed class PdfImages(IEnumerable<LinkedImage> shown, PreviewStore? standIns, CancellationToken cancel) : IDisposable
+internal sealed class PdfImages(IEnumerable<LinkedImage> shown, PixelSource source, CancellationToken cancel) : IDisposable
 {
     private readonly Dictionary<int, int> _usesLeft = shown.GroupBy(i => i.Id).ToDictionary(g => g.Key, g => g.Count());
-    private readonly Dictionary<(int Id, Affine Placed), DrawableImage> _kept = [];
+    private readonly Dictionary<(int Id, Affine Placed, Box Part), DrawableImage> _kept = [];
 
     /// <exception cref="BadPicture">The file is gone, or no longer the picture it was.</exception>
-    public DrawableImage Take(SceneImage image, Affine placed)
+    public DrawableImage Take(SceneImage image, Affine placed, Box part)
     {
         cancel.ThrowIfCancellationRequested();
         // Drawn pictures have the pixels of their place; all others have their own, and are written once.
-        var key = (image.Source.Id, SceneImages.IsDrawnToSize(image.Source) ? placed with { E = 0, F = 0 } : default);
-        return _kept.TryGetValue(key, out var known) ? known : _kept[key] = SceneImages.ForPrint(image.Source, placed, standIns);
+        var key = SceneImages.IsDrawnToSize(image.Source) ? (image.Source.Id, placed with { E = 0, F = 0 }, part) : (image.Source.Id, default, default);
+        return _kept.TryGetValue(key, out var known) ? known : _kept[key] = SceneImages.ForPrint(image.Source, placed, part, source);
     }
 
     /// <summary>Counts a showing; after the last the image is given up.</summary>

@@ -27,7 +27,7 @@ public static class PdfWriter
 
     /// <summary>Writes pages of a publication.</summary>
     /// <param name="publication">The publication.</param>
-    /// <param name="previews">Where a proof finds what it shows for missing files.</param>
+    /// <param name="source">Where the pixels of pictures come from; the stand-ins are for proofs alone.</param>
     /// <param name="options">Marks, bleed, proof.</param>
     /// <param name="path">The file to write; what is there is replaced.</param>
     /// <param name="firstPage">First page, from 1.</param>
@@ -35,7 +35,8 @@ public static class PdfWriter
     /// <param name="cancel">Says that nobody wants it any more.</param>
     /// <exception cref="EditRefused">There are no such pages.</exception>
     /// <exception cref="BadPicture">A linked file is gone or no longer a picture.</exception>
-    public static void Write(Publication publication, PreviewStore previews, PdfOptions options, string path, int firstPage = 1, int? lastPage = null,
+    /// <exception cref="NotWritten">The disk is full.</exception>
+    public static void Write(Publication publication, PixelSource source, PdfOptions options, string path, int firstPage = 1, int? lastPage = null,
         CancellationToken cancel = default)
     {
         int last = lastPage ?? publication.PageCount;
@@ -54,14 +55,24 @@ public static class PdfWriter
         }
         var shown = pages.SelectMany(p => Shown(p.Spread, p.Page)).Select(f => f.Image?.Source).OfType<LinkedImage>().ToList();
         if (!options.Proof) SceneImages.ThrowIfMissing(shown);
-        using (var images = new PdfImages(shown, options.Proof ? previews : null, cancel))
+        using (var images = new PdfImages(shown, options.Proof ? source : source with { StandIns = null }, cancel))
         using (var stream = new SKFileWStream(path))
         using (var document = SKDocument.CreatePdf(stream, MetadataOf(publication.Setup)))
         {
             foreach (var (spread, page) in pages) DrawPage(document, sheet, page, Shown(spread, page), images, options.Marks);
             document.Close();
+            stream.Flush();
+            // The library goes on where the disk is full, and says so nowhere else.
+            if (!stream.IsValid || stream.BytesWritten != new FileInfo(path).Length) throw new NotWritten();
         }
-        PdfBoxes.Set(path, new(0, 0, sheet.Width, sheet.Height), sheet.Trim.Grown(sheet.Bleed), sheet.Trim);
+        try
+        {
+            PdfBoxes.Set(path, new(0, 0, sheet.Width, sheet.Height), sheet.Trim.Grown(sheet.Bleed), sheet.Trim);
+        }
+        catch (IOException e)
+        {
+            throw new NotWritten(e);
+        }
     }
 
     // Above a quality of 100 the library would not compress again what it cannot pass through: such pixels go in without loss.
@@ -83,7 +94,7 @@ public static class PdfWriter
         canvas.Translate((float)(sheet.Border - page.Trim.X), (float)(sheet.Border - page.Trim.Y + canvasHeight - sheet.Height));
         canvas.Save();
         canvas.ClipRect(SKRect.Create((float)visible.X, (float)visible.Y, (float)visible.Width, (float)visible.Height));
-        SceneCanvas.Draw(canvas, shown, images.Take, images.Shown, boundShadows: true);
+        SceneCanvas.Draw(canvas, shown, visible, images.Take, images.Shown, boundShadows: true);
         canvas.Restore();
         if (marks) DrawMarks(canvas, page.Trim, sheet.MarkStart);
         document.EndPage();

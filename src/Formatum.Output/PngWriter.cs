@@ -16,20 +16,21 @@ public static class PngWriter
     /// <summary>A page cut at its trim.</summary>
     /// <param name="scene">The scene of the page's spread.</param>
     /// <param name="page">The page.</param>
-    /// <param name="ppi">Pixels per inch, 9 to 1200, the picture having 200 megapixels at most.</param>
+    /// <param name="ppi">Pixels per inch, 9 to 1200.</param>
     /// <param name="stream">Takes the PNG.</param>
-    /// <param name="standIns">Where to find previews to show for missing files; null where a missing file is an error.</param>
+    /// <param name="source">Where the pixels of pictures come from; null for this process.</param>
+    /// <param name="mostPixels">The picture has no more pixels.</param>
     /// <param name="cancel">Says that nobody wants it any more.</param>
-    /// <exception cref="EditRefused">The resolution is out of range.</exception>
+    /// <exception cref="EditRefused">The resolution is out of range, or comes to too many pixels.</exception>
     /// <exception cref="BadPicture">A linked file is gone or no longer a picture.</exception>
-    public static void Page(Scene scene, PlacedPage page, double ppi, Stream stream, PreviewStore? standIns = null,
-        CancellationToken cancel = default)
+    public static void Page(Scene scene, PlacedPage page, double ppi, Stream stream, PixelSource? source = null,
+        int mostPixels = MostPixels, CancellationToken cancel = default)
     {
         if (!(ppi >= SmallestPpi && ppi <= LargestPpi)) throw new EditRefused("ppi", $"Give a resolution from {SmallestPpi} to {LargestPpi} ppi.");
         double scale = ppi / Units.PointsPerInch;
         int width = Math.Max(1, (int)Math.Round(page.Trim.Width * scale)), height = Math.Max(1, (int)Math.Round(page.Trim.Height * scale));
-        if ((long)width * height > MostPixels)
-            throw new EditRefused("ppi", $"At {ppi} ppi this page has {width} x {height} pixels; {MostPixels / 1_000_000} megapixels is the most. Ask for " +
+        if ((long)width * height > mostPixels)
+            throw new EditRefused("ppi", $"At {ppi} ppi this page has {width} x {height} pixels; {mostPixels / 1_000_000} megapixels is the most. Ask for " +
                 $"a lower resolution.");
 
         using var surface = SKSurface.Create(new SKImageInfo(width, height, SKColorType.Rgba8888, SKAlphaType.Premul, SKColorSpace.CreateSrgb()));
@@ -41,11 +42,11 @@ public static class PngWriter
         DrawableImage? held = null;
         try
         {
-            SceneCanvas.Draw(canvas, SceneCanvas.Visible(scene, page.Trim),
-                (image, placed) =>
+            SceneCanvas.Draw(canvas, SceneCanvas.Visible(scene, page.Trim), page.Trim,
+                (image, placed, part) =>
                 {
                     cancel.ThrowIfCancellationRequested();
-                    return held = SceneImages.ForRaster(image.Source, Affine.Scaling(scale, scale).After(placed), standIns);
+                    return held = SceneImages.ForRaster(image.Source, Affine.Scaling(scale, scale).After(placed), part, source ?? PixelSource.Plain);
                 },
                 _ => held?.Dispose());
         }

@@ -18,11 +18,13 @@ public static class SceneCanvas
 
     /// <param name="canvas">Where to draw, in the spread's points.</param>
     /// <param name="frames">What to draw, from the lowest to the topmost.</param>
-    /// <param name="take">Gives what to draw for an image, from its map from the unit square to the spread.</param>
+    /// <param name="within">What is seen of the spread.</param>
+    /// <param name="take">Gives what to draw for an image, from its map from the unit square to the spread, and from what is seen of that square.</param>
     /// <param name="release">Told when an image was drawn.</param>
     /// <param name="boundShadows">Whether soft shadows are drawn as pictures of bounded size: on a canvas that has no pixels of its own the library would
     /// make them as large as the page.</param>
-    public static void Draw(SKCanvas canvas, IEnumerable<SceneFrame> frames, Func<SceneImage, Affine, DrawableImage> take, Action<SceneImage> release,
+    public static void Draw(SKCanvas canvas, IEnumerable<SceneFrame> frames, Box within, Func<SceneImage, Affine, Box, DrawableImage> take,
+        Action<SceneImage> release,
         bool boundShadows = false)
     {
         foreach (var frame in frames)
@@ -42,7 +44,7 @@ public static class SceneCanvas
                 using var fill = new SKPaint { Color = SKColor.Parse(background), IsAntialias = true };
                 canvas.DrawPath(path, fill);
             }
-            if (frame.Image is { } shown) DrawImage(canvas, path, shown, take(shown, frame.ToSpread.After(shown.Matrix)));
+            if (frame.Image is { } shown) DrawImage(canvas, path, shown, take(shown, frame.ToSpread.After(shown.Matrix), Seen(frame, shown, within)));
             if (frame.Text is { } text) DrawText(canvas, text);
             if (look.Border is { } border)
             {
@@ -146,11 +148,21 @@ public static class SceneCanvas
         return builder.Build()!;
     }
 
+    /// <summary>What is seen of an image in its frame and within a box of the spread, in its unit square.</summary>
+    private static Box Seen(SceneFrame frame, SceneImage image, Box within)
+    {
+        var inFrame = Around(image.Matrix.Inverse(), new(0, 0, frame.Width, frame.Height));
+        var inBox = Around(frame.ToSpread.After(image.Matrix).Inverse(), within);
+        return inFrame.Intersect(inBox).Intersect(new(0, 0, 1, 1));
+    }
+
+    /// <summary>The smallest box around a box that was mapped.</summary>
+    private static Box Around(Affine map, Box box) => Box.Between(map.Apply(box.At(0, 0)), map.Apply(box.At(1, 1)))
+        .Union(Box.Between(map.Apply(box.At(1, 0)), map.Apply(box.At(0, 1))));
+
     private static bool Meets(SceneFrame frame, Box box)
     {
-        Vec p = frame.ToSpread.Apply(new(0, 0)), q = frame.ToSpread.Apply(new(frame.Width, 0));
-        Vec r = frame.ToSpread.Apply(new(0, frame.Height)), s = frame.ToSpread.Apply(new(frame.Width, frame.Height));
-        var around = Box.Between(p, q).Union(Box.Between(r, s));
+        var around = Around(frame.ToSpread, new(0, 0, frame.Width, frame.Height));
         return around.X < box.Right && box.X < around.Right && around.Y < box.Bottom && box.Y < around.Bottom;
     }
 

@@ -41,11 +41,12 @@ public static class SceneImages
     /// </summary>
     /// <param name="image">The linked image.</param>
     /// <param name="placed">From the unit square to the page, to know how large a drawing has to be drawn.</param>
-    /// <param name="standIns">Where to find a preview to show for a missing file; null where that will not do.</param>
+    /// <param name="part">What is seen of it, in the unit square.</param>
+    /// <param name="source">Where its pixels come from.</param>
     /// <exception cref="BadPicture">The file is gone, or no longer the picture it was.</exception>
-    public static DrawableImage ForPrint(LinkedImage image, Affine placed, PreviewStore? standIns = null)
+    public static DrawableImage ForPrint(LinkedImage image, Affine placed, Box part, PixelSource source)
     {
-        if (StandIn(image, standIns) is { } standIn) return standIn;
+        if (StandIn(image, source.StandIns) is { } standIn) return standIn;
         if (image.Format == "jpeg" && image.Colour is "RGB" or "grey")
         {
             using var data = JpegData(image);
@@ -55,27 +56,30 @@ public static class SceneImages
             encoded?.Dispose();
             throw Changed(image);
         }
-        if (image.Format != "svg") return Decoded(image, image.WidthPx, image.HeightPx);
+        if (!IsDrawnToSize(image)) return Decoded(image, image.WidthPx, image.HeightPx, part, source);
         double pixels = (double)image.WidthPx * image.HeightPx;
         double wanted = Math.Sqrt(Math.Abs(placed.Determinant) / pixels) * SvgPrintPpi / Units.PointsPerInch;
-        double scale = Math.Clamp(wanted, 1 / Math.Sqrt(pixels), Math.Sqrt(MostSvgPixels / pixels));
-        return Decoded(image, Pixels(image.WidthPx * scale), Pixels(image.HeightPx * scale));
+        double scale = Math.Clamp(wanted, 1 / Math.Sqrt(pixels), Math.Sqrt(MostSvgPixels / (pixels * Seen(part))));
+        return Decoded(image, Pixels(image.WidthPx * scale), Pixels(image.HeightPx * scale), part, source);
     }
 
     /// <summary>The image with about as many pixels as it covers on a raster.</summary>
     /// <param name="image">The linked image.</param>
     /// <param name="onRaster">From the unit square to the raster's pixels.</param>
-    /// <param name="standIns">Where to find a preview to show for a missing file; null where that will not do.</param>
+    /// <param name="part">What is seen of it, in the unit square.</param>
+    /// <param name="source">Where its pixels come from.</param>
     /// <exception cref="BadPicture">The file is gone, or no longer the picture it was.</exception>
-    public static DrawableImage ForRaster(LinkedImage image, Affine onRaster, PreviewStore? standIns = null) =>
-        StandIn(image, standIns) ?? OnRaster(image, Math.Sqrt(onRaster.A * onRaster.A + onRaster.B * onRaster.B),
-            Math.Sqrt(onRaster.C * onRaster.C + onRaster.D * onRaster.D));
-
-    private static DrawableImage OnRaster(LinkedImage image, double across, double down)
+    public static DrawableImage ForRaster(LinkedImage image, Affine onRaster, Box part, PixelSource source)
     {
-        double scale = Math.Min(1, Math.Sqrt(MostRasterPixels / Math.Max(1, across * down)));
-        return Decoded(image, Pixels(across * scale), Pixels(down * scale));
+        if (StandIn(image, source.StandIns) is { } standIn) return standIn;
+        double across = Math.Sqrt(onRaster.A * onRaster.A + onRaster.B * onRaster.B), down = Math.Sqrt(onRaster.C * onRaster.C + onRaster.D * onRaster.D);
+        double had = Math.Max(1, across * down * (IsDrawnToSize(image) ? Seen(part) : 1));
+        double scale = Math.Min(1, Math.Sqrt(MostRasterPixels / had));
+        return Decoded(image, Pixels(across * scale), Pixels(down * scale), part, source);
     }
+
+    /// <summary>The share of a picture that is seen, never quite nothing.</summary>
+    private static double Seen(Box part) => Math.Max(part.Area, 1e-6);
 
     private static DrawableImage? StandIn(LinkedImage image, PreviewStore? previews)
     {
@@ -84,16 +88,29 @@ public static class SceneImages
         return new(SKImage.FromEncodedData(data), Affine.Identity);
     }
 
-    private static int Pixels(double length) => (int)Math.Clamp(Math.Ceiling(length), 1, 20_000);
+    private static int Pixels(double length) => (int)Math.Clamp(Math.Ceiling(length), 1, Vips.LongestDrawnSide);
 
-    private static DrawableImage Decoded(LinkedImage image, int widthPx, int heightPx)
+    private static DrawableImage Decoded(LinkedImage image, int widthPx, int heightPx, Box part, PixelSource source)
     {
         if (!PictureFile.IsThere(image.Path)) throw Gone(image);
-        var raster = PictureRaster.Decode(image, widthPx, heightPx);
+        var raster = Read(image, widthPx, heightPx, part, source.Reader ?? PictureRaster.Here);
         var info = new SKImageInfo(raster.Width, raster.Height, SKColorType.Rgba8888, raster.HasAlpha ? SKAlphaType.Unpremul : SKAlphaType.Opaque,
             SKColorSpace.CreateSrgb());
         using var data = SKData.CreateCopy(raster.Rgba);
-        return new(SKImage.FromPixels(info, data, info.RowBytes), Affine.Identity);
+        var covers = raster.Covers;
+        return new(SKImage.FromPixels(info, data, info.RowBytes), new(covers.Width, 0, 0, covers.Height, covers.X, covers.Y));
+    }
+
+    private static PictureRaster Read(LinkedImage image, int widthPx, int heightPx, Box part, IPixelReader reader)
+    {
+        try
+        {
+            return reader.Pixels(image, widthPx, heightPx, part);
+        }
+        catch (BadPicture e)
+        {
+            throw new BadPicture($"{image.Name}: {e.Message}", e);
+        }
     }
 
     /// <summary>The file's bytes; with its orientation cleared where it has one, for the matrix turns it upright.</summary>

@@ -5,6 +5,12 @@ using Microsoft.EntityFrameworkCore.Storage;
 
 namespace Formatum.Storage;
 
+/// <summary>A part as it was read.</summary>
+/// <param name="Part">The part.</param>
+/// <param name="Revision">When it was last changed.</param>
+/// <param name="IsNew">Whether it has no row of its own yet: it came of another, of an older version.</param>
+internal readonly record struct ReadPart(Part Part, long Revision, bool IsNew);
+
 /// <summary>
 /// Reads and writes parts with plain statements: there may be tens of thousands, and making an entity of each would take most of the time.
 /// </summary>
@@ -16,7 +22,7 @@ internal static class PartTable
     private const int Few = 200;
 
     /// <summary>All parts of a publication as they are, within the transaction under way.</summary>
-    public static async Task<(Part Part, long Revision)[]> ReadAsync(FormatumDb db, int publicationId)
+    public static async Task<IReadOnlyList<ReadPart>> ReadAsync(FormatumDb db, int publicationId)
     {
         await using var command = Command(db, All, publicationId);
         var rows = new List<(PartKind Kind, long Revision, string Json)>();
@@ -24,11 +30,24 @@ internal static class PartTable
         {
             while (reader.Read()) rows.Add(((PartKind)reader.GetInt32(0), reader.GetInt64(1), reader.GetString(2)));
         }
-        var parts = new (Part, long)[rows.Count];
-        void Read(int i) => parts[i] = (PartJson.Read(rows[i].Kind, rows[i].Json), rows[i].Revision);
+        var parts = new IEnumerable<ReadPart>[rows.Count];
+        void Read(int i) => parts[i] = [.. PartJson.Read(rows[i].Kind, rows[i].Json).Select((p, nth) => new ReadPart(p, rows[i].Revision, nth > 0))];
         if (rows.Count > Few) Parallel.For(0, rows.Count, Read);
         else for (int i = 0; i < rows.Count; i++) Read(i);
-        return parts;
+        return [.. parts.SelectMany(p => p)];
+    }
+
+    /// <summary>Writes parts that came of others of an older version, and those, within the transaction under way.</summary>
+    public static async Task UpgradeAsync(FormatumDb db, int publicationId)
+    {
+        var parts = await ReadAsync(db, publicationId);
+        for (int i = 1; i < parts.Count; i++)
+        {
+            if (!parts[i].IsNew) continue;
+            // Each stands behind the one it came of.
+            await WriteAsync(db, publicationId, parts[i].Revision, new([new(parts[i - 1].Part.Key, null, parts[i - 1].Part), new(parts[i].Part.Key, null,
+                parts[i].Part)]));
+        }
     }
 
     private const string Put = """

@@ -50,8 +50,12 @@ public sealed partial class PublicationStore
                 .ToListAsync();
         var together = Together(rows.Select(r => Kept(opened, r.Changes)));
         var changes = Applicable(opened, undo ? together.Inverse() : together, row, undo ? "taken back" : "done again");
-        foreach (var turned in rows) db.Journal.Update(turned).Entity.Undone = undo;
-        return new Step(kind, changes, $"{kind} {row.Words}", row.Touched) { Of = row.Sequence, KeptThere = rows.Count == 1 };
+        return new Step(kind, changes, $"{kind} {row.Words}", row.Touched)
+        {
+            Of = row.Sequence,
+            KeptThere = rows.Count == 1,
+            Turned = [.. rows.Select(r => r.Sequence)],
+        };
     }
 
     /// <summary>Several changes, one after the other, as one.</summary>

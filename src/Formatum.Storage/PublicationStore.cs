@@ -133,7 +133,7 @@ public sealed partial class PublicationStore
     private const string StartingRule = "starting-rule";
 
     private static async Task<FittingRule?> StartingRuleAsync(FormatumDb db) =>
-        await db.Preferences.AsNoTracking().SingleOrDefaultAsync(p => p.Name == StartingRule) is { } row ? (FittingRule)PartJson.Read(PartKind.Rule, row.Json)
+        await db.Preferences.AsNoTracking().SingleOrDefaultAsync(p => p.Name == StartingRule) is { } row ? PartJson.Read<FittingRule>(PartKind.Rule, row.Json)
             : null;
 
     /// <exception cref="NoSuchPublication">There is none of that id.</exception>
@@ -186,10 +186,15 @@ public sealed partial class PublicationStore
         /// <summary>Whether that entry alone says what changes, the other way round or as it is.</summary>
         public bool KeptThere { get; init; }
 
+        /// <summary>For undoing and redoing: all entries that are then taken back, or done again.</summary>
+        public IReadOnlyList<long> Turned { get; init; } = [];
+
         public string Batch { get; init; } = "";
         public string Key { get; init; } = "";
     }
 
+    /// <summary>Makes a step while nobody else changes the publication. Only the writing waits for that of other publications, not what it takes to work the
+    /// step out.</summary>
     private async Task<EditOutcome> ChangeAsync(int id, Seen seen, Func<FormatumDb, OpenPublication, Task<Step>> make)
     {
         var (maker, key) = (seen.By, seen.Key);
@@ -197,24 +202,23 @@ public sealed partial class PublicationStore
         EditOutcome outcome;
         try
         {
-            long revision = opened.Standing.Revision + 1, sequence = opened.LastSequence + 1;
-            outcome = await WriteAsync(async db =>
+            var before = opened.Standing;
+            if (await WorkedOutAsync(opened, id, key, make) is not { } step) return new(before, new([]), "", "", WasMade: true);
+            if (step.Changes.IsEmpty) return new(before, step.Changes, step.Words, step.Touched);
+            HoldToSeen(opened, step.Changes, seen);
+            var after = new Standing(id, step.After ?? before.Publication.With(step.Changes), before.Revision + 1);
+            await WriteAsync(async db =>
             {
-                if (key.Length > 0 && await db.Journal.AnyAsync(e => e.PublicationId == id && e.Key == key))
-                    return new(opened.Standing, new([]), "", "", WasMade: true);
-                var step = await make(db, opened) with { Key = key };
-                if (step.Changes.IsEmpty) return new(opened.Standing, step.Changes, step.Words, step.Touched);
-                HoldToSeen(opened, step.Changes, seen);
-                var after = step.After ?? opened.Standing.Publication.With(step.Changes);
-                await StoreAsync(db, opened, new(id, after, revision), step, maker);
-                return new EditOutcome(new(id, after, revision), step.Changes, step.Words, step.Touched);
+                await StoreAsync(db, opened, after, step, maker);
+                return true;
             });
-            if (outcome.Changes.IsEmpty) return outcome;
             // Only what is on the disk counts.
-            foreach (var change in outcome.Changes.Items) opened.Marks[change.Key] = opened.Marks.GetValueOrDefault(change.Key).ChangedBy(maker, revision);
-            opened.LastSequence = sequence;
-            opened.Standing = outcome.Standing;
+            foreach (var change in step.Changes.Items)
+                opened.Marks[change.Key] = opened.Marks.GetValueOrDefault(change.Key).ChangedBy(maker, after.Revision);
+            opened.LastSequence++;
+            opened.Standing = after;
             opened.Steps.Clear();
+            outcome = new(after, step.Changes, step.Words, step.Touched);
         }
         finally
         {
@@ -222,6 +226,14 @@ public sealed partial class PublicationStore
         }
         Changed?.Invoke(outcome);
         return outcome;
+    }
+
+    /// <summary>The step as it goes into the journal; null where a request of this key was done already.</summary>
+    private async Task<Step?> WorkedOutAsync(OpenPublication opened, int id, string key, Func<FormatumDb, OpenPublication, Task<Step>> make)
+    {
+        await using var db = new FormatumDb(_options);
+        if (key.Length > 0 && await db.Journal.AnyAsync(e => e.PublicationId == id && e.Key == key)) return null;
+        return await make(db, opened) with { Key = key };
     }
 
     /// <summary>Writes a step, what it came to, and the publication's new standing, within the transaction under way.</summary>
@@ -246,6 +258,12 @@ public sealed partial class PublicationStore
             Changes = step.KeptThere ? "" : changes,
         });
         await db.SaveChangesAsync();
+        bool undone = step.Kind == StepKind.Undo;
+        if (step.Turned.Count > 0)
+        {
+            await db.Journal.Where(e => e.PublicationId == id && step.Turned.Contains(e.Sequence))
+                .ExecuteUpdateAsync(set => set.SetProperty(e => e.Undone, undone));
+        }
         int written = await db.Publications.Where(p => p.Id == id && p.Revision == revision - 1).ExecuteUpdateAsync(set => set
             .SetProperty(p => p.Name, publication.Setup.Name).SetProperty(p => p.Revision, revision).SetProperty(p => p.NextId, publication.NextId)
             .SetProperty(p => p.JournalPosition, opened.LastSequence + 1).SetProperty(p => p.Changed, _clock.GetUtcNow()));
@@ -273,15 +291,37 @@ public sealed partial class PublicationStore
     private async Task<OpenPublication> OpenedAsync(int id)
     {
         if (_opened.Find(id) is { } opened) return opened;
+        var (row, parts) = await ReadAsync(id);
+        if (parts.Any(p => p.IsNew))
+        {
+            // A part of an older version became two: both are written before either can be changed.
+            await WriteAsync(async db =>
+            {
+                await PartTable.UpgradeAsync(db, id);
+                return true;
+            });
+            (row, parts) = await ReadAsync(id);
+        }
+        try
+        {
+            var publication = Publication.FromParts(row.NextId, parts.Select(p => p.Part));
+            var marks = parts.ToDictionary(p => p.Part.Key, p => new PartMark(p.Revision, null, p.Revision));
+            return _opened.Add(id, new(new(id, publication, row.Revision), marks, row.JournalPosition));
+        }
+        catch (Exception e) when (UnreadablePublication.IsOf(e))
+        {
+            throw new UnreadablePublication(row.Name, e);
+        }
+    }
+
+    private async Task<(PublicationRow Row, IReadOnlyList<ReadPart> Parts)> ReadAsync(int id)
+    {
         await using var db = new FormatumDb(_options);
         await using var transaction = await db.Database.BeginTransactionAsync();
         var row = await db.Publications.AsNoTracking().SingleOrDefaultAsync(p => p.Id == id) ?? throw new NoSuchPublication(id);
         try
         {
-            var parts = await PartTable.ReadAsync(db, id);
-            var publication = Publication.FromParts(row.NextId, parts.Select(p => p.Part));
-            var marks = parts.ToDictionary(p => p.Part.Key, p => new PartMark(p.Revision, null, p.Revision));
-            return _opened.Add(id, new(new(id, publication, row.Revision), marks, row.JournalPosition));
+            return (row, await PartTable.ReadAsync(db, id));
         }
         catch (Exception e) when (UnreadablePublication.IsOf(e))
         {

@@ -107,6 +107,7 @@ internal static class Server
         services.AddSingleton(options);
         services.AddSingleton(TimeProvider.System);
         services.AddSingleton<HeavyWork>();
+        services.AddSingleton<DiskRoom>();
         services.AddSingleton<ChangeEvents>();
         services.AddSingleton<Modules>();
     }
@@ -115,7 +116,7 @@ internal static class Server
     {
         services.AddSingleton(options.Limits);
         services.AddSingleton(new PreviewStore(options.PreviewFolder));
-        services.AddSingleton(new ReadersApart(options.Limits, options.PreviewFolder, OwnProgram(), Environment.ProcessorCount));
+        services.AddSingleton(new ReadersApart(options.Limits, options.PreviewFolder, options.IncomingFolder, OwnProgram(), Environment.ProcessorCount));
         services.AddSingleton<SubjectFinder>();
         services.AddSingleton<PictureIntake>();
         services.AddSingleton<BundleIntake>();

@@ -76,12 +76,15 @@ public sealed class BundleTests : IDisposable
             Framed(31, Outline.Ellipse) with { GroupId = 30, ImageId = 11 },
             Framed(32, Outlines.Polygon(5)),
             Framed(33, new PathOutline([new(new(0, 0), new(-0.1, 0.2)), new(new(1, 0)), new(new(0.5, 1), null, new(0.2, 1.2))])),
-            Framed(34, Outline.Rectangle) with { Text = new([new("Kr\u00fcge & <Becher>\u2028f\u00fcr zwei", style), new("", TextStyle.Usual)]) },
+            Framed(34, Outline.Rectangle) with { Area = new() { Columns = 2, Inset = new(1, 2, 3, 4), Vertical = VerticalPlace.Middle, IgnoresWrap = true },
+                Wrap = new() { Around = WrapAround.Outline, Distance = new(5, 6, 7, 8), Sides = WrapSides.Wider }, StoryId = 36 },
+            new Story { Id = 36, FrameIds = [34], Text = new([new("Kr\u00fcge & <Becher>\u2028f\u00fcr zwei", style), new("", TextStyle.Usual)]) },
             new MasterPage { Id = 40, Name = "Product \u201cpage\u201d", VersoId = 41, RectoId = 42 },
             new Page(41) { Guides = [new(false, 12)] },
             new Page(42),
             Framed(43, Outline.Rectangle) with { PageId = 42, Name = "Picture" },
-            Framed(44, Outline.Rectangle) with { PageId = 42, Text = new([new("{page}", style)]) },
+            Framed(44, Outline.Rectangle) with { PageId = 42, StoryId = 45 },
+            new Story { Id = 45, FrameIds = [44], Text = new([new("{page}", style)]) },
             Framed(35, Outline.Ellipse) with { PageId = 1, MasterFrameId = 43 },
             new Tray([11, 10]),
         ]);
@@ -142,7 +145,8 @@ public sealed class BundleTests : IDisposable
     {
         var everything = JsonNode.Parse(Json(Everything(), new Dictionary<int, string> { [10] = "images/10-mug.jpg" }))!;
         string[] parts = ["setup", "pages/0", "pages/0/guides/0", "rules/1", "rules/1/settings", "images/0", "frames/0", "frames/0/recrop",
-            "frames/0/held/matrix", "frames/4/text/paragraphs/0/style"];
+            "frames/0/held/matrix", "stories/0", "stories/0/text/paragraphs/0/style",
+            "frames/4/area", "frames/4/area/inset", "frames/4/wrap", "frames/4/wrap/distance"];
         var withMore = parts.Select(part =>
         {
             var more = everything.DeepClone();
@@ -219,13 +223,28 @@ public sealed class BundleTests : IDisposable
     }
 
     [Fact]
-    public void A_bundle_of_the_first_version_is_brought_up_to_date()
+    public void A_bundle_of_an_older_version_is_brought_up_to_date()
     {
-        string today = Json(Everything());
-        string first = today.Replace("\"version\": 2", "\"version\": 1", StringComparison.Ordinal)
+        var today = JsonNode.Parse(Json(Everything()))!;
+        var second = today.DeepClone();
+        second["version"] = 2;
+        // Until then a frame held its text itself; its story then bears the frame's number.
+        foreach (var story in second["stories"]!.AsArray().ToList())
+        {
+            var frame = second["frames"]!.AsArray().Single(f => (int)f!["id"]! == (int)story!["frameIds"]![0]!)!.AsObject();
+            frame.Remove("storyId");
+            frame["text"] = story!["text"]!.DeepClone();
+            var now = today["stories"]!.AsArray().Single(s => (int)s!["id"]! == (int)story["id"]!)!;
+            now["id"] = frame["id"]!.DeepClone();
+            today["frames"]!.AsArray().Single(f => (int)f!["id"]! == (int)frame["id"]!)!["storyId"] = frame["id"]!.DeepClone();
+        }
+        second.AsObject().Remove("stories");
+        string expected = Json(Read(today.ToJsonString()));
+        Json(Read(second.ToJsonString())).ShouldBe(expected);
+        string first = second.ToJsonString().Replace("\"version\":2", "\"version\":1", StringComparison.Ordinal)
             .Replace("\"background\"", "\"tone\"", StringComparison.Ordinal);
-        first.ShouldContain("\"tone\": \"#abcdef\"");
-        Json(Read(first)).ShouldBe(today);
+        first.ShouldContain("\"tone\":\"#abcdef\"");
+        Json(Read(first)).ShouldBe(expected);
     }
 
     [Theory]
@@ -246,7 +265,7 @@ public sealed class BundleTests : IDisposable
         Refused(Zipped(("mug.jpg", "x"))).ShouldContain("no publication.json at its top");
         Refused(Zipped(("publication.json", "[]"))).ShouldContain("not an object");
         Refused(Zipped(("publication.json", "{\"format\":\"x\"}"))).ShouldContain("not a bundle of Formatum");
-        Refused(Zipped(("publication.json", plain.Replace("\"version\": 2", "\"version\": 3", StringComparison.Ordinal))))
+        Refused(Zipped(("publication.json", plain.Replace("\"version\": 3", "\"version\": 4", StringComparison.Ordinal))))
             .ShouldContain("written by a newer Formatum");
         Refused(Zipped(("publication.json", plain), ("publication.json", plain))).ShouldContain("twice");
         Refused(Zipped(("publication.json", plain.Replace("\"name\"", "\"name\": \"x\", \"name\"", StringComparison.Ordinal)))).ShouldContain("cannot be used");

@@ -36,7 +36,7 @@ public sealed class ColourTests : IDisposable
 
     private static Image Decoded(LinkedImage image)
     {
-        var raster = PictureRaster.Decode(image, image.WidthPx, image.HeightPx);
+        var raster = PictureRaster.Here.Pixels(image, image.WidthPx, image.HeightPx, new(0, 0, 1, 1));
         return Image.NewFromMemory(raster.Rgba, raster.Width, raster.Height, 4, Enums.BandFormat.Uchar).ExtractBand(0, n: 3)
             .Copy(interpretation: Enums.Interpretation.Srgb);
     }
@@ -97,7 +97,7 @@ public sealed class ColourTests : IDisposable
                 ImageId = publication.Images.Keys.Single()
             });
             string pdf = _shop.Folder[name + ".pdf"], page = _shop.Folder[name + "-page"];
-            PdfWriter.Write(publication, _shop.Previews, new(Bleed: false), pdf);
+            PdfWriter.Write(publication, new(_shop.Previews), new(Bleed: false), pdf);
             File.ReadAllBytes(image.Path).ShouldBe(before);
 
             // As many pixels as the picture has: 400 over 288 points.

@@ -44,7 +44,7 @@ public sealed class MetadataTests : IDisposable
         (image.Format, image.WidthPx, image.HeightPx).ShouldBe((format, 120, 80));
         var p = Workshop.Link(Core.Publications.Publication.Create(Workshop.A4(), 1), image);
         p = Workshop.Do(p, new Core.Edits.MakeFrame { Page = 1, Box = new(0, 0, 120, 80), ImageId = Workshop.IdOf(p, image.Name) });
-        PdfWriter.Write(p, _shop.Previews, new(Bleed: false), _shop.Folder["q.pdf"]);
+        PdfWriter.Write(p, new(_shop.Previews), new(Bleed: false), _shop.Folder["q.pdf"]);
         Tool.Run("pdftoppm", "-r", "72", "-png", _shop.Folder["q.pdf"], _shop.Folder["q"]);
         using var paper = NetVips.Image.Pngload(_shop.Folder["q-1.png"]);
         var corner = paper.Getpoint(30, 20);

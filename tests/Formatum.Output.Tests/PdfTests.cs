@@ -21,7 +21,7 @@ public sealed class PdfTests : IDisposable
     private string Write(Publication publication, PdfOptions options)
     {
         string path = _shop.Folder[$"{Guid.NewGuid():n}.pdf"];
-        PdfWriter.Write(publication, _shop.Previews, options, path);
+        PdfWriter.Write(publication, new(_shop.Previews), options, path);
         return path;
     }
 
@@ -211,7 +211,7 @@ public sealed class PdfTests : IDisposable
 
     [Fact]
     public void Pages_that_are_not_there_are_refused() =>
-        Should.Throw<EditRefused>(() => PdfWriter.Write(Publication.Create(Workshop.A4(), 2), _shop.Previews, new(), _shop.Folder["x.pdf"], 2,
+        Should.Throw<EditRefused>(() => PdfWriter.Write(Publication.Create(Workshop.A4(), 2), new(_shop.Previews), new(), _shop.Folder["x.pdf"], 2,
             3)).Errors[0].Field.ShouldBe("pages");
 }
 

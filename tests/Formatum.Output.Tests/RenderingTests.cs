@@ -29,7 +29,7 @@ public sealed class RenderingTests : IDisposable
         PngWriter.Page(scene, spread.Pages[0], Ppi, stream);
         using var png = Image.PngloadBuffer(stream.ToArray()).ExtractBand(0, n: 3);
 
-        PdfWriter.Write(publication, _shop.Previews, new(Bleed: false), _shop.Folder["page.pdf"]);
+        PdfWriter.Write(publication, new(_shop.Previews), new(Bleed: false), _shop.Folder["page.pdf"]);
         Tool.Run("pdftoppm", "-r", "96", "-png", _shop.Folder["page.pdf"], _shop.Folder["pdf"]);
         using var pdf = Image.Pngload(_shop.Folder["pdf-1.png"]);
 
@@ -65,7 +65,7 @@ public sealed class RenderingTests : IDisposable
         var p = Publication.Create(Workshop.A4() with { PageWidth = 400, PageHeight = 300, Bleed = 0 }, 1);
         // Its right edge is at 250 + 40 = 290, ten points to the deviation; its own frame covers it up to 250.
         p = Workshop.Do(p, new Core.Edits.MakeFrame { Page = 1, Box = new(50, 50, 200, 200), Look = new() { Shadow = new(40, 0, 20, "#000000", 0.8) } });
-        PdfWriter.Write(p, _shop.Previews, new(), _shop.Folder["s.pdf"]);
+        PdfWriter.Write(p, new(_shop.Previews), new(), _shop.Folder["s.pdf"]);
         Tool.Run("pdftoppm", "-r", "72", "-png", _shop.Folder["s.pdf"], _shop.Folder["s"]);
         using var paper = Image.Pngload(_shop.Folder["s-1.png"]);
         using var stream = new MemoryStream();
@@ -94,7 +94,7 @@ public sealed class RenderingTests : IDisposable
         (image.WidthPx, image.HeightPx).ShouldBe((400, 300));
         var p = Workshop.Link(Publication.Create(Workshop.A4() with { PageWidth = 400, PageHeight = 300, Bleed = 0 }, 1), image);
         p = Workshop.Do(p, new Core.Edits.MakeFrame { Page = 1, Box = new(0, 0, 400, 300), ImageId = Workshop.IdOf(p, "o.jpg") });
-        PdfWriter.Write(p, _shop.Previews, new(), _shop.Folder["o.pdf"]);
+        PdfWriter.Write(p, new(_shop.Previews), new(), _shop.Folder["o.pdf"]);
         Tool.Run("pdftoppm", "-r", "72", "-png", _shop.Folder["o.pdf"], _shop.Folder["o"]);
         using var paper = Image.Pngload(_shop.Folder["o-1.png"]);
         ShouldBeQuarters(paper);

@@ -67,9 +67,9 @@ public sealed class TextTests : IDisposable
     {
         var p = WithText(new() { Family = family, Bold = bold, Italic = italic, Size = 14, Alignment = bold ? TextAlignment.Justified : TextAlignment.Left });
         string path = _shop.Folder["text.pdf"];
-        PdfWriter.Write(p, _shop.Previews, new(), path);
+        PdfWriter.Write(p, new(_shop.Previews), new(), path);
         var frame = p.Frames.Values.Single();
-        var set = TextSetter.Set(frame.Text!, 180, 400, Typefaces.Shipped);
+        var set = TextSetter.Set(p.StoryOf(frame)!.Text, 180, 400, Typefaces.Shipped);
         string[] read = [.. Tool.Run("pdftotext", "-raw", path, "-").Split('\n', '\f').Select(l => l.TrimEnd()).Where(l => l.Length > 0)];
         read.ShouldBe(set.Lines.Select(l => l.Text).Where(t => t.Length > 0).ToArray());
         string.Concat(read).Replace(" ", "", StringComparison.Ordinal).ShouldBe(string.Concat(Typed).Replace(" ", "", StringComparison.Ordinal));
@@ -82,8 +82,8 @@ public sealed class TextTests : IDisposable
     {
         var p = WithText(new() { Size = 12, Alignment = TextAlignment.Justified });
         string path = _shop.Folder["words.pdf"];
-        PdfWriter.Write(p, _shop.Previews, new(Bleed: false), path);
-        var set = TextSetter.Set(p.Frames.Values.Single().Text!, 180, 400, Typefaces.Shipped);
+        PdfWriter.Write(p, new(_shop.Previews), new(Bleed: false), path);
+        var set = TextSetter.Set(p.Stories.Values.Single().Text, 180, 400, Typefaces.Shipped);
         var words = System.Text.RegularExpressions.Regex.Matches(Tool.Run("pdftotext", "-bbox", path, "-"),
             "<word xMin=\"([\\d.]+)\" yMin=\"([\\d.]+)\" xMax=\"([\\d.]+)\"[^>]*>([^<]*)</word>")
             .Select(m => (X: double.Parse(m.Groups[1].Value, CultureInfo.InvariantCulture),
@@ -105,7 +105,7 @@ public sealed class TextTests : IDisposable
         using var stream = new MemoryStream();
         PngWriter.Page(scene, spread.Pages[0], 96, stream);
         using var png = NetVips.Image.PngloadBuffer(stream.ToArray()).ExtractBand(0, n: 3);
-        PdfWriter.Write(p, _shop.Previews, new(Bleed: false), _shop.Folder["t.pdf"]);
+        PdfWriter.Write(p, new(_shop.Previews), new(Bleed: false), _shop.Folder["t.pdf"]);
         Tool.Run("pdftoppm", "-r", "96", "-png", _shop.Folder["t.pdf"], _shop.Folder["t"]);
         using var pdf = NetVips.Image.Pngload(_shop.Folder["t-1.png"]);
         File.WriteAllText(_shop.Folder["t.html"], $"<!doctype html><meta " +

@@ -107,10 +107,43 @@ public sealed class DatabaseFileTests : IDisposable
     public async Task A_part_that_says_more_than_this_program_knows_is_refused_and_not_thinned()
     {
         int id = await Filled();
-        Sql("""UPDATE "Parts" SET "Json" = replace("Json", '{"version":2,', '{"version":2,"wrap":"outline",') WHERE "Kind" = 4""");
+        Sql("""UPDATE "Parts" SET "Json" = replace("Json", '{"version":3,', '{"version":3,"glow":"warm",') WHERE "Kind" = 4""");
         var store = new PublicationStore(File);
-        (await Should.ThrowAsync<UnreadablePublication>(store.OpenAsync(id))).Message.ShouldContain("wrap");
+        (await Should.ThrowAsync<UnreadablePublication>(store.OpenAsync(id))).Message.ShouldContain("glow");
         (await store.ListAsync()).Count.ShouldBe(1);
+    }
+
+    /// <summary>Until the third version of frames, each held its text itself, in its row and in the journal.</summary>
+    [Fact]
+    public async Task Text_of_the_version_before_becomes_stories_when_it_is_opened_and_its_history_still_leads_back()
+    {
+        var store = new PublicationStore(File);
+        int id = (await store.CreateAsync(A4, 2)).Id;
+        await store.EditAsync(id, new MakeFrame { Page = 1, Box = new(0, 0, 90, 60), Text = new([new("A mug", new())]) }, Seen.Now(Maker.Program));
+        int frame = (await store.OpenAsync(id)).Publication.Frames.Keys.Single();
+        // The story's number was the frame's in the older version; the text stood in the frame.
+        Sql($$"""
+            UPDATE "Parts" SET "Json" = replace(replace("Json", '"version":3', '"version":2'), '"storyId":' || json_extract("Json", '$.storyId'),
+                '"text":' || (SELECT json_extract(s."Json", '$.text') FROM "Parts" s WHERE s."Kind" = 9)) WHERE "Kind" = 4;
+            UPDATE "Journal" SET "Changes" = (SELECT '[{"kind":4,"id":{{frame}},"after":' || "Json" || '}]' FROM "Parts" WHERE "Kind" = 4);
+            DELETE FROM "Parts" WHERE "Kind" = 9
+            """);
+        SqliteConnection.ClearAllPools();
+
+        var opened = await new PublicationStore(File).OpenAsync(id);
+        opened.Publication.StoryOf(opened.Publication.Frames[frame])!.Text.Plain.ShouldBe("A mug");
+        // What is done to the frame alone does not lose the words.
+        store = new(File);
+        await store.EditAsync(id, new ChangeFrames { FrameIds = [frame], X = 10 }, Seen.Now(Maker.Program));
+        store = new(File);
+        var again = (await store.OpenAsync(id)).Publication;
+        again.StoryOf(again.Frames[frame])!.Text.Plain.ShouldBe("A mug");
+        await store.UndoAsync(id, Seen.Now(Maker.Program));
+        await store.UndoAsync(id, Seen.Now(Maker.Program));
+        (await store.OpenAsync(id)).Publication.Frames.ShouldBeEmpty();
+        (await store.OpenAsync(id)).Publication.Stories.ShouldBeEmpty();
+        await store.RedoAsync(id, Seen.Now(Maker.Program));
+        (await store.OpenAsync(id)).Publication.Stories.Values.Single().Text.Plain.ShouldBe("A mug");
     }
 
     [Fact]

@@ -43,7 +43,7 @@ public class ArchitectureTests
             ["Fitting"] = ["Checks", "Geometry", "Settings"],
             ["Stories"] = ["Checks", "Geometry", "Settings"],
             ["Publications"] = ["Checks", "Fitting", "Geometry", "Settings", "Stories"],
-            ["Typesetting"] = ["Stories"],
+            ["Typesetting"] = ["Geometry", "Stories"],
             ["Arranging"] = ["Checks", "Fitting", "Geometry", "Publications"],
             ["Filling"] = ["Checks", "Fitting", "Geometry", "Publications", "Stories"],
             ["Composing"] = ["Geometry", "Publications", "Stories", "Typesetting"],

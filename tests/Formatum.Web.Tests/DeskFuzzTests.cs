@@ -81,7 +81,7 @@ public sealed partial class DeskFuzzTests(Workplace place) : IClassFixture<Workp
         using var page = await client.SendAsync(opening);
         client.DefaultRequestHeaders.Add("RequestVerificationToken", Token().Match(await page.Content.ReadAsStringAsync()).Groups[1].Value);
         int done = 0;
-        for (int round = 0; round < Commands.Length * FuzzTests.Rounds / 200; round++)
+        for (int round = 0; round < Commands.Length * FuzzTests.Commands / 200; round++)
         {
             var before = await Server.GetAsync($"/api/publications/{id}");
             int[] ids = [.. before.GetProperty("frames").EnumerateArray().Select(f => f.GetProperty("id").GetInt32()).DefaultIfEmpty(1)];
@@ -115,7 +115,7 @@ public sealed partial class DeskFuzzTests(Workplace place) : IClassFixture<Workp
         using var line = new ClientWebSocket();
         await line.ConnectAsync(new($"{Server.Address.Replace("http", "ws", StringComparison.Ordinal)}/publications/{id}/desk/1/hand"), default);
         byte[] buffer = new byte[1 << 20];
-        for (int round = 0; round < Commands.Length * FuzzTests.Rounds / 200; round++)
+        for (int round = 0; round < Commands.Length * FuzzTests.Commands / 200; round++)
         {
             string question = new JsonObject { ["inside"] = random.Next(2) == 0, ["command"] = Command(Commands[round % Commands.Length], random, ids) }
                 .ToJsonString();

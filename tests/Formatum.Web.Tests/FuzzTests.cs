@@ -11,13 +11,20 @@ using Formatum.Web.Desk;
 namespace Formatum.Web.Tests;
 
 /// <summary>
-/// Whatever is sent, from a fixed seed: no answer is a failure of the program, none takes long, and what was refused changed nothing. FORMATUM_FUZZ gives how
-/// many rounds, where more are wanted than CI has time for.
+/// Whatever is sent, from a fixed seed: no answer is a failure of the program, none takes long or much memory, and what was refused changed nothing.
+/// FORMATUM_FUZZ gives how many times as much is tried, where more is wanted than CI has time for.
 /// </summary>
 public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace>
 {
-    internal static readonly int Rounds = int.TryParse(Environment.GetEnvironmentVariable("FORMATUM_FUZZ"), CultureInfo.InvariantCulture, out int rounds)
-        ? rounds : 500;
+    private static readonly int Times = int.TryParse(Environment.GetEnvironmentVariable("FORMATUM_FUZZ"), CultureInfo.InvariantCulture, out int times)
+        ? times : 1;
+
+    /// <summary>How many of each are tried.</summary>
+    internal static readonly int Commands = 2000 * Times, Bodies = 3000 * Times, Questions = 20 * Times, Bundles = 300 * Times, Pictures = 2000 * Times,
+        Tables = 2000 * Times;
+
+    /// <summary>The server never takes more memory than this, in bytes.</summary>
+    private const long MostMemory = 1_500L << 20;
 
     internal const int Seed = 20_261_126;
 
@@ -51,6 +58,9 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
             height = 80,
             text = new { paragraphs = new[] { new { text = "Words" } } }
         })).GetProperty("id").GetInt32();
+        int story = (await Server.GetAsync($"{at}")).GetProperty("frames").EnumerateArray().Single(f => f.GetProperty("id").GetInt32() == text)
+            .GetProperty("text").GetProperty("storyId").GetInt32();
+        int empty = (await Server.PostAsync($"{at}/frames", new { page = 3, x = 10, y = 10, width = 100, height = 80 })).GetProperty("id").GetInt32();
         int master = (await Server.PostAsync($"{at}/masters", new { name = "M" })).GetProperty("id").GetInt32();
         return (id,
         [
@@ -58,7 +68,9 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
             new("POST", "/api/publications", """{"name":"N","page":{"size":"A5"},"facing":true,"pages":3,"bleed":"3mm","margins":{"top":10,"bottom":10,"inside":10,"outside":10},"columns":{"count":2,"gutter":5}}"""),
             new("POST", $"{at}/frames", """{"page":1,"x":20,"y":30,"width":40,"height":"5cm","outline":"polygon","sides":5,"angle":10,"name":"G","look":{"border":{"width":1,"colour":"#112233"},"opacity":0.5,"shadow":{"blur":3}},"set":{"fit":"fit","limits":"hold"}}"""),
             new("PATCH", $"{at}/frames/{frame}", $$$"""{"x":11,"width":90,"ruleId":{{{rule}}},"imageId":{{{image}}},"set":{"align":[0,1],"inset":{"left":2}},"recrop":{"zoom":1.5,"turn":3},"locked":false,"seen":1}"""),
-            new("PATCH", $"{at}/frames/{text}", """{"text":{"paragraphs":[{"text":"One {page}","size":12,"leading":14,"colour":"#000000","alignment":"justified","spaceAfter":2},{"text":"Two"}]}}"""),
+            new("PATCH", $"{at}/frames/{text}", """{"text":{"paragraphs":[{"text":"One {page}","size":12,"leading":14,"colour":"#000000","alignment":"justified","spaceAfter":2,"spaceBefore":3,"indent":"5mm","hyphenate":true,"language":"en-US"},{"text":"Two"}]},"columns":{"count":2,"gutter":"4mm","inset":{"top":1,"left":"2mm"},"vertical":"middle","ignoresWrap":false},"wrap":{"around":"box","distance":{"top":3,"right":4},"sides":"wider"}}"""),
+            new("POST", $"{at}/stories", $$"""{"frames":[{{empty}}],"text":"One\\nTwo","seen":1}"""),
+            new("PUT", $"{at}/stories/{story}", $$"""{"frames":[{{text}},{{empty}}],"paragraphs":[{"text":"Words","size":9,"hyphenate":true}]}"""),
             new("POST", $"{at}/rules", """{"name":"Another","description":"d","fit":"fill-or-fit","largestCrop":0.3,"smallestPpi":150,"staysFitted":true}"""),
             new("PUT", $"{at}/rules/{rule}", """{"name":"R","fit":"fit","inset":{"top":1,"right":2,"bottom":3,"left":4}}"""),
             new("POST", $"{at}/rules/{rule}/put", """{"page":1,"which":"all"}"""),
@@ -124,7 +136,7 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
         var random = new Random(Seed);
         var (id, targets) = await TargetsAsync();
         long revision = await RevisionAsync(id);
-        for (int round = 0; round < Rounds; round++)
+        for (int round = 0; round < Bodies; round++)
         {
             var target = targets[random.Next(targets.Count)];
             string? body = target.Body is null ? null : Spoiled(target.Body, random);
@@ -141,11 +153,24 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
             if ((int)answer.StatusCode >= 400) now.ShouldBe(revision, told);
             revision = now;
         }
-        // Whatever got through can still be read, seen, printed and bundled.
-        (await Server.Client.GetAsync($"/api/publications/{id}/pages/1.svg")).StatusCode.ShouldBe(HttpStatusCode.OK);
-        (await Server.Client.GetAsync($"/api/publications/{id}/pages/1.png?ppi=20")).StatusCode.ShouldBe(HttpStatusCode.OK);
-        (await Server.Client.GetAsync($"/api/publications/{id}/bundle")).StatusCode.ShouldBe(HttpStatusCode.OK);
-        (await Server.Client.GetAsync($"/publications/{id}/desk/1")).StatusCode.ShouldBe(HttpStatusCode.OK);
+        await ShouldStillWorkAsync(id);
+    }
+
+    /// <summary>Whatever got through can be read, seen, printed, and taken away and in again as a bundle.</summary>
+    private async Task ShouldStillWorkAsync(int id)
+    {
+        foreach (string address in new[] { $"/api/publications/{id}/pages/1.svg", $"/api/publications/{id}/pages/1.png?ppi=20",
+            $"/api/publications/{id}/output.pdf?proof=true", $"/publications/{id}/desk/1", $"/publications/{id}/flatplan", $"/publications/{id}/rules", "/" })
+        {
+            using var answer = await Server.Client.GetAsync(address);
+            answer.StatusCode.ShouldBe(HttpStatusCode.OK, address + (answer.IsSuccessStatusCode ? "" : await answer.Content.ReadAsStringAsync()));
+        }
+        using var form = new MultipartFormDataContent { { new ByteArrayContent(await Server.Client.GetByteArrayAsync($"/api/publications/{id}/bundle")),
+            "files", "bundle.zip" } };
+        using var taken = await Server.Client.PostAsync("/api/bundles", form);
+        taken.StatusCode.ShouldBe(HttpStatusCode.Created, await taken.Content.ReadAsStringAsync());
+        string peak = (await File.ReadAllLinesAsync($"/proc/{Server.ProcessId}/status")).Single(l => l.StartsWith("VmHWM:", StringComparison.Ordinal));
+        (long.Parse(peak.Split(' ', StringSplitOptions.RemoveEmptyEntries)[1], CultureInfo.InvariantCulture) << 10).ShouldBeLessThan(MostMemory);
     }
 
     [Fact]
@@ -180,7 +205,7 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
     {
         int id = await Server.NewPublicationAsync("Asked", pages: 2);
         var random = new Random(Seed);
-        for (int round = 0; round < Rounds / 25; round++)
+        for (int round = 0; round < Questions; round++)
         {
             string query = string.Join('&', names.Where(_ => random.Next(2) == 0)
                 .Select(n => $"{n}={Uri.EscapeDataString(Odd[random.Next(Odd.Length)].Trim('"'))}"));
@@ -196,7 +221,7 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
         int id = await Server.NewPublicationAsync("Bundled", pages: 2);
         await Server.UploadAsync(id, ("a.jpg", ApiTests.Jpeg(60, 40, 5)));
         byte[] whole = await Server.Client.GetByteArrayAsync($"/api/publications/{id}/bundle");
-        for (int round = 0; round < Rounds / 10; round++)
+        for (int round = 0; round < Bundles; round++)
         {
             int before = (await Server.GetAsync("/api/publications")).GetArrayLength();
             using var form = new MultipartFormDataContent { { new ByteArrayContent(Spoiled(whole, random)), "files", "bundle.zip" } };
@@ -222,17 +247,20 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
             150)))).ToList();
         whole.Add(("q.svg", Encoding.UTF8.GetBytes("""<svg xmlns="http://www.w3.org/2000/svg" width="40" height="30"><rect width="40" height="30" fill="#c04"/></svg>""")));
         byte[] good = ApiTests.Jpeg(31, 17);
-        for (int batch = 0; batch < Math.Max(4, Rounds / 75); batch++)
+        for (int batch = 0; batch < Pictures / InBatch; batch++)
         {
-            var files = Enumerable.Range(0, 25).Select(i => whole[random.Next(whole.Count)] is var (name, bytes) ? ($"{i}{name}", Spoiled(bytes, random))
+            var files = Enumerable.Range(0, InBatch).Select(i => whole[random.Next(whole.Count)] is var (name, bytes) ? ($"{i}{name}", Spoiled(bytes, random))
                 : default).Append(("good.jpg", good)).ToArray();
             var arrived = await Server.UploadAsync(id, files);
-            arrived.GetArrayLength().ShouldBe(26);
-            arrived[25].TryGetProperty("id", out _).ShouldBeTrue($"batch {batch}: a good one comes in whatever is beside it");
+            arrived.GetArrayLength().ShouldBe(InBatch + 1);
+            arrived[InBatch].TryGetProperty("id", out _).ShouldBeTrue($"batch {batch}: a good one comes in whatever is beside it");
             foreach (var entry in arrived.EnumerateArray().Where(e => e.TryGetProperty("error", out _)))
                 entry.GetProperty("error").GetString()!.ShouldNotContain("   at ");
         }
+        await ShouldStillWorkAsync(id);
     }
+
+    private const int InBatch = 50;
 
     private static byte[] Spoiled(byte[] bytes, Random random)
     {
@@ -246,7 +274,7 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
     {
         var random = new Random(Seed);
         byte[] table = Encoding.UTF8.GetBytes("Name;Price\n\"Jug; large\";12,50 \u20ac\nBowl;7\n");
-        for (int round = 0; round < Rounds; round++)
+        for (int round = 0; round < Tables; round++)
         {
             byte[] bytes = random.Next(3) == 0 ? [.. Enumerable.Range(0, random.Next(300)).Select(_ => (byte)random.Next(256))] : Spoiled(table, random);
             string? encoding = random.Next(4) == 0 ? TableFile.Encodings[random.Next(TableFile.Encodings.Count)].Name : null;

@@ -99,6 +99,19 @@ public sealed class ImportTests : IClassFixture<Workplace>
         (await SendAsync(id, ("first.jpg", same))).GetProperty("same").GetInt32().ShouldBe(1);
     }
 
+    /// <summary>Two readers come to the same content at the same time, many times over.</summary>
+    [Fact]
+    public async Task The_same_content_read_twice_at_once_is_kept_once_and_leaves_nothing_behind()
+    {
+        const int Pairs = 60;
+        int id = await _server.NewPublicationAsync();
+        byte[] picture = ApiTests.Jpeg(30, 20, 6);
+        var ended = await SendAsync(id, [.. Enumerable.Range(0, 2 * Pairs).Select(i => ($"p{i:000}.jpg", (byte[])[.. picture, (byte)(i / 2), 9]))]);
+        ended.GetProperty("report").EnumerateArray().Select(r => r.GetProperty("error").ToString()).Where(e => e.Length > 0).ShouldBeEmpty();
+        (ended.GetProperty("cameIn").GetInt32(), ended.GetProperty("same").GetInt32()).ShouldBe((Pairs, Pairs));
+        Directory.EnumerateFiles(Path.Combine(_server.DataFolder, "incoming")).ShouldBeEmpty();
+    }
+
     [Fact]
     public async Task Folders_within_folders_are_linked_where_they_are_and_one_that_vanishes_is_told()
     {

@@ -11,7 +11,7 @@ public sealed class KillTests
         using var server = new TestServer();
         int id = await server.NewPublicationAsync();
         var answered = new HashSet<int>();
-        for (int round = 0; round < 2; round++)
+        for (int round = 0; round < KillRoundsTests.Rounds; round++)
         {
             var edits = Enumerable.Range(0, 4).Select(thread => Task.Run(async () =>
             {

@@ -185,7 +185,11 @@ public sealed class RulesTests(Workplace place) : InBrowser(place)
         Browser.Until(() => Browser.Find("#apply").Enabled, "a change is under way");
         using (var other = await Server.Client.PutAsJsonAsync($"/api/publications/{id}/rules/{rule}", new { name = "Airy", fit = "shrink" }))
             other.IsSuccessStatusCode.ShouldBeTrue();
-        Browser.Until(() => Browser.Has("[data-elsewhere]"), "told of the other window");
+        Browser.Until(() => Browser.Has("#elsewhere:not([hidden])"), "told of the other window");
+        // What is typed on is shown without that going.
+        Type("#rule-rotation", "15" + Keys.Tab);
+        Browser.Until(() => Browser.Find("#apply").Enabled, "a change is under way");
+        Browser.Has("#elsewhere:not([hidden])").ShouldBeTrue();
         Browser.Click("#apply");
         Browser.Until(() => Browser.Has(".notice") && Browser.Find(".notice").Text.Contains("The rule Airy was changed by a program",
             StringComparison.Ordinal), "the clash");

@@ -105,6 +105,12 @@ public sealed class ScreenshotMaker
         actions.MoveToLocation(story.X, story.Y).Click().Perform();
         browser.Find("#text-family");
         Save("text.png");
+        Show("/publications/2/desk/2", "#desk[data-ready]", null);
+        var words = At(100, 500);
+        actions.MoveToLocation(words.X, words.Y).Click().Perform();
+        browser.Find(".chain");
+        browser.Run<object?>("document.querySelector('.chain').scrollIntoView({ block: 'center' })");
+        Save("words.png");
         Show("/publications/2/desk/3", "#desk[data-ready]", null);
         if (browser.Has("[data-do=tray-add-unplaced]")) browser.Click("[data-do=tray-add-unplaced]");
         Browser.Until(() => browser.Driver.FindElements(By.CssSelector("[data-tray]")).Count > 20, "the pictures");

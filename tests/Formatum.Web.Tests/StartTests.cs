@@ -10,9 +10,11 @@ namespace Formatum.Web.Tests;
 /// <summary>How the program starts, and how it says that it will not.</summary>
 public sealed class StartTests
 {
-    private static (int Code, string Out, string Error) Run(params string[] options)
+    private static (int Code, string Out, string Error) Run(params string[] options) => RunCommand(["dotnet", TestServer.Program, .. options]);
+
+    private static (int Code, string Out, string Error) RunCommand(string[] command)
     {
-        var start = new ProcessStartInfo("dotnet", [TestServer.Program, .. options]) { RedirectStandardOutput = true, RedirectStandardError = true };
+        var start = new ProcessStartInfo(command[0], command[1..]) { RedirectStandardOutput = true, RedirectStandardError = true };
         using var process = Process.Start(start)!;
         var output = process.StandardOutput.ReadToEndAsync();
         string error = process.StandardError.ReadToEnd();
@@ -35,6 +37,21 @@ public sealed class StartTests
         code.ShouldBe(2);
         error.ShouldContain(words);
         error.Trim().Split('\n').Length.ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task A_folder_that_cannot_be_written_to_is_told_and_stays_as_it_is()
+    {
+        Assert.SkipUnless(TestServer.CanHaveDiskOfItsOwn(), "This machine lets nobody mount anything.");
+        using var server = new TestServer();
+        int id = await server.NewPublicationAsync();
+        server.Kill();
+        var (code, _, error) = RunCommand(TestServer.OnReadOnly(server.DataFolder, ["dotnet", TestServer.Program, "--data", server.DataFolder, "--port", "0"]));
+        code.ShouldBe(2);
+        error.ShouldContain("cannot be written to");
+        error.Trim().Split('\n').Length.ShouldBe(1);
+        server.StartAgain();
+        (await server.GetAsync($"/api/publications/{id}")).GetProperty("name").GetString().ShouldBe("Test");
     }
 
     [Fact]

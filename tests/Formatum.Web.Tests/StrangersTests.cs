@@ -64,6 +64,25 @@ public sealed class StrangersTests(Workplace place) : InBrowser(place)
     }
 
     [Fact]
+    public async Task Whoever_stops_amid_sending_is_not_waited_for()
+    {
+        int id = await Server.NewPublicationAsync();
+        var address = new Uri(Server.Address);
+        using var socket = new System.Net.Sockets.TcpClient(address.Host, address.Port);
+        var line = socket.GetStream();
+        await line.WriteAsync(System.Text.Encoding.ASCII.GetBytes($"POST /api/publications/{id}/images HTTP/1.1\r\nHost: {address.Authority}\r\n" +
+            "Content-Type: multipart/form-data; boundary=b\r\nContent-Length: 100000\r\n\r\n" +
+            "--b\r\nContent-Disposition: form-data; name=\"files\"; filename=\"a.jpg\"\r\n\r\nhalf"));
+        using var patience = new CancellationTokenSource(TimeSpan.FromMinutes(2));
+        byte[] answer = new byte[1024];
+        int length = await line.ReadAsync(answer, patience.Token);
+        // Told that it took too long, where anything is told at all.
+        if (length > 0) System.Text.Encoding.ASCII.GetString(answer, 0, length).ShouldStartWith("HTTP/1.1 408");
+        string incoming = Path.Combine(Server.DataFolder, "incoming");
+        Formatum.Testing.Browser.Until(() => !Directory.Exists(incoming) || !Directory.EnumerateFiles(incoming).Any(), "nothing of it is left");
+    }
+
+    [Fact]
     public async Task A_server_that_others_reach_still_answers_to_its_own_names_alone()
     {
         using var server = new TestServer("--listen", "0.0.0.0", "--open", "--hosts", "layout.example", "--public-url", "https://pages.example");
@@ -83,6 +102,79 @@ public sealed class StrangersTests(Workplace place) : InBrowser(place)
         socket.Options.SetRequestHeader("Origin", "http://elsewhere.example");
         var line = new Uri(server.Address.Replace("http", "ws", StringComparison.Ordinal) + "/publications/1/desk/1/hand");
         (await Should.ThrowAsync<WebSocketException>(socket.ConnectAsync(line, CancellationToken.None))).Message.ShouldContain("403");
+    }
+
+    /// <summary>What a page of another site tries, each with whether it got through.</summary>
+    private static string Foreign(string ours, int id) => $$"""
+        <!doctype html><title>Elsewhere</title><body><script>
+        const ours = '{{ours}}', at = ours + '/api/publications/{{id}}', results = {};
+        const element = (name, tag, set) => new Promise(done => {
+          const e = Object.assign(document.createElement(tag), set);
+          e.onload = () => { results[name] = 'loaded'; done(); };
+          e.onerror = () => { results[name] = 'refused'; done(); };
+          document.body.append(e);
+        });
+        const fetched = (name, ...request) => fetch(...request).then(async a => { results[name] = a.type === 'opaque' ? 'blind' : await a.text(); },
+          () => { results[name] = 'refused'; });
+        const opened = (name, source) => new Promise(done => {
+          source.onopen = () => { results[name] = 'opened'; done(); };
+          source.onerror = () => { results[name] = 'refused'; source.close(); done(); };
+        });
+        const frame = '{"page":1,"x":1,"y":1,"width":50,"height":50}';
+        Promise.all([
+          element('image', 'img', { src: at + '/pages/1.png' }), element('mark', 'img', { src: ours + '/img/mark.svg' }),
+          element('script', 'script', { src: ours + '/js/shared/http.js', type: 'module' }),
+          element('style', 'link', { rel: 'stylesheet', href: ours + '/css/formatum.css' }),
+          fetched('read', at), fetched('blindly', at, { mode: 'no-cors' }), fetched('cookies', at, { credentials: 'include' }),
+          fetched('post', at + '/frames', { method: 'POST', mode: 'no-cors', headers: { 'Content-Type': 'text/plain' }, body: frame }),
+          fetched('json', at + '/frames', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: frame }),
+          fetched('undo', at + '/undo', { method: 'POST', mode: 'no-cors' }), fetched('remove', at, { method: 'DELETE' }),
+          opened('events', new EventSource(ours + '/events?of={{id}}')),
+          opened('line', new WebSocket(ours.replace('http', 'ws') + '/publications/{{id}}/desk/1/hand')),
+        ]).then(() => {
+          const inside = document.body.appendChild(Object.assign(document.createElement('iframe'), { name: 'inside', src: ours + '/' }));
+          inside.onload = () => {
+            try { results.iframe = inside.contentDocument ? 'seen' : 'refused'; } catch { results.iframe = 'refused'; }
+            const form = document.body.appendChild(Object.assign(document.createElement('form'), { action: at + '/undo', method: 'POST', target: 'inside' }));
+            inside.onload = () => { window.results = results; };
+            form.submit();
+          };
+        });
+        </script>
+        """;
+
+    [Fact]
+    public async Task A_page_of_another_site_in_the_same_browser_gets_at_nothing()
+    {
+        int id = await Server.NewPublicationAsync();
+        await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 20, y = 20, width = 90, height = 60 });
+        // Whoever works here has been here before.
+        OpenDesk(id);
+        string before = await Server.Client.GetStringAsync($"/api/publications/{id}");
+        var listener = new System.Net.Sockets.TcpListener(IPAddress.Loopback, 0);
+        listener.Start();
+        int port = ((IPEndPoint)listener.LocalEndpoint).Port;
+        listener.Stop();
+        using var elsewhere = new HttpListener();
+        elsewhere.Prefixes.Add($"http://localhost:{port}/");
+        elsewhere.Start();
+        var serving = Task.Run(async () =>
+        {
+            while (await elsewhere.GetContextAsync() is { } asked)
+            {
+                asked.Response.ContentType = "text/html";
+                await asked.Response.OutputStream.WriteAsync(System.Text.Encoding.UTF8.GetBytes(Foreign(Server.Address, id)));
+                asked.Response.Close();
+            }
+        });
+        Browser.Driver.Navigate().GoToUrl($"http://localhost:{port}/");
+        var results = Formatum.Testing.Browser.Until(() => Browser.Run<Dictionary<string, object>?>("return window.results"), "all was tried");
+        elsewhere.Stop();
+        await Task.WhenAny(serving);
+        // An answer that a page cannot look into tells it nothing: what counts is that it did nothing.
+        results.Keys.Count.ShouldBe(14);
+        foreach (var (what, came) in results) ((string)came).ShouldBeOneOf(what is "blindly" or "post" or "undo" ? ["refused", "blind"] : ["refused"], what);
+        (await Server.Client.GetStringAsync($"/api/publications/{id}")).ShouldBe(before);
     }
 
     private const string Markup = "\"'></title></script><i hx-post=/planted hx-trigger=load id=planted>";

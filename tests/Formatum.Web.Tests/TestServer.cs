@@ -31,7 +31,7 @@ public sealed class TestServer : IDisposable
         (_process, Client) = Start();
     }
 
-    private (Process, HttpClient) Start(int port = 0)
+    private Process Launch(int port)
     {
         string[] command = ["dotnet", Program, "--data", DataFolder, "--port", $"{port}", .. _more];
         if (_diskMegabytes is { } megabytes)
@@ -48,6 +48,12 @@ public sealed class TestServer : IDisposable
         var process = Process.Start(start)!;
         _killed = false;
         _ = process.StandardError.ReadToEndAsync();
+        return process;
+    }
+
+    private (Process, HttpClient) Start(int port = 0)
+    {
+        var process = Launch(port);
         const string Ready = "Formatum is ready: ";
         string? line;
         do line = process.StandardOutput.ReadLine();
@@ -58,10 +64,17 @@ public sealed class TestServer : IDisposable
     }
 
     /// <summary>A command that runs with a disk in memory mounted at a folder: it is there for that process alone, and goes with it.</summary>
-    private static string[] OnDiskOfItsOwn(string folder, int megabytes, string[] command)
+    private static string[] OnDiskOfItsOwn(string folder, int megabytes, string[] command) =>
+        Mounting($"mount -t tmpfs -o size={megabytes}m tmpfs {folder}", command);
+
+    /// <summary>A command that finds a folder as it is, and cannot write to it.</summary>
+    public static string[] OnReadOnly(string folder, string[] command) =>
+        Mounting($"mount --bind {folder} {folder} && mount -o remount,bind,ro {folder}", command);
+
+    private static string[] Mounting(string mount, string[] command)
     {
         string[] own = Environment.IsPrivilegedProcess ? ["--mount"] : ["--user", "--map-root-user", "--mount"];
-        return ["unshare", .. own, "sh", "-c", $"mount -t tmpfs -o size={megabytes}m tmpfs {folder} && exec \"$@\"", "sh", .. command];
+        return ["unshare", .. own, "sh", "-c", $"{mount} && exec \"$@\"", "sh", .. command];
     }
 
     /// <summary>Whether this machine lets a process mount a disk of its own; some containers do not.</summary>
@@ -117,6 +130,15 @@ public sealed class TestServer : IDisposable
     /// <summary>A path in the server's data, which may lie on a disk that only its process sees.</summary>
     public string InData(string name) => $"/proc/{_process.Id}/root{DataFolder}/{name}";
 
+    /// <summary>Starts it, and kills it a while after, wherever it is by then.</summary>
+    public void StartAndKill(TimeSpan after)
+    {
+        _process = Launch(0);
+        _ = _process.StandardOutput.ReadToEndAsync();
+        Thread.Sleep(after);
+        Kill();
+    }
+
     /// <param name="samePort">Whether pages that are open find it again under the address they know.</param>
     public void StartAgain(bool samePort = false) => (_process, Client) = Start(samePort ? new Uri(Address).Port : 0);
 
@@ -128,7 +150,13 @@ public sealed class TestServer : IDisposable
         return JsonSerializer.Deserialize<JsonElement>(text);
     }
 
-    public async Task<JsonElement> GetAsync(string address) => await Client.GetFromJsonAsync<JsonElement>(address);
+    public async Task<JsonElement> GetAsync(string address)
+    {
+        using var answer = await Client.GetAsync(address);
+        string text = await answer.Content.ReadAsStringAsync();
+        answer.IsSuccessStatusCode.ShouldBeTrue(text);
+        return JsonSerializer.Deserialize<JsonElement>(text);
+    }
 
     public async Task<int> NewPublicationAsync(string name = "Test", int pages = 4, bool facing = true) =>
         (await PostAsync("/api/publications", new { name, page = new { size = "A4" }, facing, pages })).GetProperty("id").GetInt32();

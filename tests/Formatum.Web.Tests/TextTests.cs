@@ -122,4 +122,133 @@ public sealed class TextTests(Workplace place) : InBrowser(place)
         using var none = await Server.Client.PatchAsJsonAsync($"{frames}/{text}", new { text = new { paragraphs = Array.Empty<object>() } });
         none.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
     }
+
+    private const string Long = "Every kiln has its own weather and the people who fire it learn to read the colour of the flame before they trust any cone so a " +
+        "shelf near the door comes out quiet while the one beneath the flue takes ash and turns to honey or to iron red when the wind is in the east";
+
+    private static (double X, double Y, string Text)[] Placed(Browser browser, int frame) => [.. browser.Driver
+        .FindElements(By.CssSelector($"#frame-{frame} .set-text text")).Select(t => (double.Parse(t.FindElement(By.CssSelector("tspan")).GetDomAttribute("x")!,
+            CultureInfo.InvariantCulture), double.Parse(t.GetDomAttribute("y")!, CultureInfo.InvariantCulture), t.GetDomProperty("textContent")!.TrimEnd()))];
+
+    [Fact]
+    public async Task Text_runs_in_columns_and_keeps_clear_of_a_frame_while_that_is_dragged_through_it()
+    {
+        int id = await Server.NewPublicationAsync(facing: false);
+        int text = (await Server.PostAsync($"/api/publications/{id}/frames", new
+        {
+            page = 1,
+            x = 60,
+            y = 60,
+            width = 300,
+            height = 400,
+            text = new { paragraphs = new[] { new { text = Long + " " + Long } } }
+        })).GetProperty("id").GetInt32();
+        int picture = (await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 400, y = 60, width = 80, height = 60, outline = "ellipse" }))
+            .GetProperty("id").GetInt32();
+        OpenDesk(id);
+        Browser.Click($"#frame-{text}");
+        Browser.Click("#more-columns summary");
+        Type("#flow-columns-count", "2" + Keys.Tab);
+        Frame(id, text, f => f.GetProperty("columns").GetProperty("count").GetInt32() == 2, "two columns");
+        Type("#flow-columns-gutter", "20pt" + Keys.Tab);
+        Frame(id, text, f => Math.Abs(f.GetProperty("columns").GetProperty("gutter").GetDouble() - 20) < 1e-6, "the gutter");
+        Browser.Until(() => Placed(Browser, text) is var lines && lines.Any(l => l.X == 0) && lines.All(l => l.X is 0 or 160), "two columns, 140 wide");
+        // What cannot be is told, and what was typed stays there.
+        Type("#flow-columns-count", "0" + Keys.Tab);
+        Browser.Until(() => Browser.Find("[data-error-of='columns.count']").Text.Contains("1 to 40 columns", StringComparison.Ordinal), "refused in words");
+        Type("#flow-columns-count", "1" + Keys.Tab);
+        Frame(id, text, f => f.GetProperty("columns").GetProperty("count").GetInt32() == 1, "one again");
+
+        Browser.Click($"#frame-{picture}");
+        Browser.Click("#more-wrap summary");
+        Browser.Click("#flow-wrap-around option[value=Outline]");
+        Frame(id, picture, f => f.GetProperty("wrap").GetProperty("around").GetString() == "outline", "text keeps clear of it");
+        Settled();
+        var apart = Placed(Browser, text);
+        // While the pointer is down, the text makes way; let go, it stays so.
+        var (from, over) = (Window(440, 90), Window(200, 140));
+        Actions().MoveToLocation(from.X, from.Y).ClickAndHold().MoveToLocation((from.X + over.X) / 2, over.Y).MoveToLocation(over.X, over.Y).Perform();
+        Browser.Until(() => Placed(Browser, text) is var lines && !lines.SequenceEqual(apart) && lines.Any(l => l.X > 100), "it makes way under the hand");
+        Actions().Release().Perform();
+        Settled();
+        var ends = await FramesAsync(id);
+        ends.Single(f => f.GetProperty("id").GetInt32() == picture).GetProperty("x").GetDouble().ShouldBeLessThan(250);
+        Placed(Browser, text).Select(l => l.Text).ShouldBe(Lines(ends.Single(f => f.GetProperty("id").GetInt32() == text)));
+        Placed(Browser, text).ShouldContain(l => l.X > 100);
+        Browser.Send("#canvas", Keys.Control + "z");
+        Browser.Until(() => Placed(Browser, text).SequenceEqual(apart), "undone, it runs as before");
+    }
+
+    [Fact]
+    public async Task A_text_that_does_not_fit_runs_on_into_the_next_frame_and_over_new_pages_until_it_ends()
+    {
+        int id = await Server.NewPublicationAsync(pages: 2, facing: false);
+        async Task<int> MadeAsync(int page, string words) => (await Server.PostAsync($"/api/publications/{id}/frames", new
+        {
+            page,
+            x = 60,
+            y = 60,
+            width = 120,
+            height = 60,
+            name = $"P{page}",
+            text = new { paragraphs = new[] { new { text = words } } }
+        })).GetProperty("id").GetInt32();
+        int first = await MadeAsync(1, Long), second = await MadeAsync(2, "");
+        OpenDesk(id);
+        Browser.Click($"#frame-{first}");
+        Browser.Until(() => Browser.Find("#inspector .finding").Text.Contains("words left over", StringComparison.Ordinal), "it says how much is left over");
+        Browser.Click($".run-on [data-into='{second}']");
+        Browser.Until(() => Browser.Find(".chain").Text.Contains("1 of 2", StringComparison.Ordinal), "it runs on");
+        Settled();
+        var story = await Server.GetAsync($"/api/publications/{id}/stories/{(await FramesAsync(id))[0].GetProperty("text").GetProperty("storyId").GetInt32()}");
+        story.GetProperty("frames").EnumerateArray().Select(f => f.GetProperty("id").GetInt32()).ShouldBe([first, second]);
+        Shown(first).ShouldBe(story.GetProperty("frames")[0].GetProperty("lines").EnumerateArray().Select(l => l.GetProperty("text").GetString()!));
+        // By its number to the next of the chain; there, as many pages as it takes.
+        Browser.Click(".chain a");
+        Browser.Until(() => Browser.Has($"#frame-{second}") && Browser.Has(".chain") && Browser.Find(".chain").Text.Contains("2 of 2", StringComparison.Ordinal),
+            "the second is chosen");
+        Browser.Click(".run-on [data-into=pages]");
+        Browser.Until(() => Server.GetAsync($"/api/publications/{id}").Result.GetProperty("pages").GetArrayLength() > 2, "pages are added");
+        story = await Server.GetAsync($"/api/publications/{id}/stories/{story.GetProperty("id").GetInt32()}");
+        story.GetProperty("wordsLeftOver").GetInt32().ShouldBe(0);
+        string.Join(' ', story.GetProperty("frames").EnumerateArray().SelectMany(f => f.GetProperty("lines").EnumerateArray())
+            .Select(l => l.GetProperty("text").GetString())).ShouldBe(Long);
+        // Text taken from the PDF reads the same, page after page.
+        using var folder = new TempFolder();
+        await File.WriteAllBytesAsync(folder["c.pdf"], await Server.Client.GetByteArrayAsync($"/api/publications/{id}/output.pdf"));
+        string.Join(' ', Testing.Tool.Run("pdftotext", "-raw", folder["c.pdf"], "-").Split(['\n', '\f', ' '], StringSplitOptions.RemoveEmptyEntries)).ShouldBe(Long);
+
+        Browser.Find("#desk[data-ready]");
+        Browser.Send("#canvas", Keys.Control + "z");
+        Browser.Until(() => Server.GetAsync($"/api/publications/{id}").Result.GetProperty("pages").GetArrayLength() == 2, "undone in one step");
+        OpenDesk(id);
+        Browser.Click($"#frame-{first}");
+        Browser.Click("[data-do=break-chain]");
+        Browser.Until(() => !Browser.Has(".chain") && Browser.Has("#inspector .finding"), "broken, it ends with the first frame again");
+        (await Server.GetAsync($"/api/publications/{id}/stories/{story.GetProperty("id").GetInt32()}")).GetProperty("frames").GetArrayLength().ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task Programs_make_stories_through_frames_and_change_both()
+    {
+        int id = await Server.NewPublicationAsync(pages: 2, facing: false);
+        async Task<int> PlaceholderAsync(int page) => (await Server.PostAsync($"/api/publications/{id}/frames",
+            new { page, x = 60, y = 60, width = 120, height = 40 })).GetProperty("id").GetInt32();
+        int[] frames = [await PlaceholderAsync(1), await PlaceholderAsync(2)];
+        var made = await Server.PostAsync($"/api/publications/{id}/stories", new { frames, text = "Heading\n" + Long });
+        made.GetProperty("paragraphs").GetArrayLength().ShouldBe(2);
+        made.GetProperty("wordsLeftOver").GetInt32().ShouldBeGreaterThan(0);
+        made.GetProperty("frames")[1].GetProperty("lines")[0].GetProperty("pieces")[0].GetProperty("x").GetDouble().ShouldBe(0);
+        string address = $"/api/publications/{id}/stories/{made.GetProperty("id").GetInt32()}";
+        using (var shorter = await Server.Client.PutAsJsonAsync(address, new { frames = frames[..1], text = "Heading\nShort" }))
+            shorter.StatusCode.ShouldBe(HttpStatusCode.OK, await shorter.Content.ReadAsStringAsync());
+        (await Server.GetAsync(address)).GetProperty("frames").GetArrayLength().ShouldBe(1);
+        foreach (var (body, words) in new (object Body, string Words)[] { (new { frames = new[] { frames[0] }, text = "again" }, "words of its own"),
+            (new { frames = Array.Empty<int>(), text = "x" }, "Name the frames"), (new { frames = new[] { frames[1], frames[1] } }, "each once") })
+        {
+            using var refused = await Server.Client.PostAsJsonAsync($"/api/publications/{id}/stories", body);
+            refused.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+            (await refused.Content.ReadAsStringAsync()).ShouldContain(words);
+        }
+    }
 }

@@ -33,6 +33,12 @@ public sealed class FieldErrors
         Add(field, "Give a colour as # and six hexadecimal digits, such as #2f6f4f.");
     }
 
+    /// <summary>Adds an error where a choice is none of those there are.</summary>
+    public void Choice(string field, Enum choice)
+    {
+        if (!Enum.IsDefined(choice.GetType(), choice)) Add(field, $"Choose one of {string.Join(", ", Enum.GetNames(choice.GetType()))}.");
+    }
+
     /// <exception cref="EditRefused">Something was wrong.</exception>
     public void ThrowIfAny()
     {

@@ -18,7 +18,7 @@ public static class Composer
         let master = publication.MasterPageOf(placed.Page.Id)
         where master is not null
         from frame in publication.FramesOnPage(master.Value).OrderBy(f => f.Depth).ThenBy(f => f.Id)
-        where !frame.Hidden && !frame.IsEmpty
+        where !frame.Hidden && !publication.IsEmpty(frame)
         select Compose(publication, frame, frame.Box.Moved(placed.Trim.X, placed.Trim.Y), typefaces, placed.Page.Id);
 
     /// <param name="publication">The publication.</param>
@@ -31,11 +31,8 @@ public static class Composer
         var image = publication.PlacementOf(frame) is { } placement
             ? new SceneImage(publication.Images[frame.ImageId!.Value], placement.Matrix)
             : null;
-        return new(frame.Id, new Pose(box, frame.Angle).ToPage, box.Width, box.Height, frame.Outline, image, TextOf(publication, frame, typefaces, onPage),
+        return new(frame.Id, new Pose(box, frame.Angle).ToPage, box.Width, box.Height, frame.Outline, image,
+            Composition.TextOf(publication, frame, typefaces, onPage),
             frame.Look);
     }
-
-    /// <summary>A frame's text, set in lines as it reads on a page; null where it holds none.</summary>
-    public static SetText? TextOf(Publication publication, Frame frame, ITypefaces typefaces, int? onPage = null) =>
-        frame.Text is { } text ? TextSetter.Set(text.On(publication, onPage ?? frame.PageId), frame.Box.Width, frame.Box.Height, typefaces) : null;
 }

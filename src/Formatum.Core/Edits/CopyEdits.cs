@@ -78,7 +78,7 @@ public sealed record PasteFrames(Publication Source, ImmutableArray<int> FrameId
             var box = boxes[frame.Id];
             var page = onto.PageAt(box.Centre);
             return (page.Page.Id, box.Moved(-page.Trim.X, -page.Trim.Y));
-        }, frame => same ? frame : frame with { ImageId = Image(draft, frame.ImageId), RuleId = Rule(draft, frame.RuleId) });
+        }, frame => same ? frame : frame with { ImageId = Image(draft, frame.ImageId), RuleId = Rule(draft, frame.RuleId) }, Source);
     }
 
     private int? Image(Draft draft, int? id)
@@ -125,23 +125,35 @@ internal sealed class Copies(Draft draft)
     private int _lastGroup = LastGroup(draft);
     private int _depth = draft.Origin.Frames.Values.Select(f => f.Depth).DefaultIfEmpty(0).Max();
 
-    public void Add(IEnumerable<Frame> frames, Func<Frame, (int PageId, Box Box)> place, Func<Frame, Frame>? change = null)
+    /// <param name="frames">The originals.</param>
+    /// <param name="place">Where the copy of each goes.</param>
+    /// <param name="change">What else is done to each; null for nothing.</param>
+    /// <param name="source">The publication they are from; null for the draft's.</param>
+    public void Add(IEnumerable<Frame> frames, Func<Frame, (int PageId, Box Box)> place, Func<Frame, Frame>? change = null, Publication? source = null)
     {
+        var stories = new StoryCopies(draft, (source ?? draft.Origin).Stories);
+        var made = new List<Frame>();
         var groups = new Dictionary<int, int>();
         foreach (var frame in frames.OrderBy(f => f.Depth).ThenBy(f => f.Id))
         {
             var (pageId, box) = place(frame);
             if (frame.GroupId is { } g && !groups.ContainsKey(g)) groups[g] = ++_lastGroup;
-            var copy = (change?.Invoke(frame) ?? frame) with
+            int id = draft.NewId();
+            made.Add((change?.Invoke(frame) ?? frame) with
             {
-                Id = draft.NewId(),
+                Id = id,
+                StoryId = stories.For(frame, id),
                 PageId = pageId,
                 Box = box,
                 Depth = ++_depth,
                 Locked = false,
                 MasterFrameId = null,
                 GroupId = frame.GroupId is { } group ? groups[group] : null
-            };
+            });
+        }
+        stories.Finish();
+        foreach (var copy in made)
+        {
             FrameChecks.Check(draft, copy);
             draft.Put(copy);
         }

@@ -22,6 +22,9 @@ public sealed class Draft(Publication origin)
 
     public Frame? Frame(int id) => (Frame?)Find(new(PartKind.Frame, id));
 
+    /// <summary>The story of a frame as the edit has made it so far; null for an image frame.</summary>
+    public Story? StoryOf(Frame frame) => frame.StoryId is { } id ? (Story?)Find(new(PartKind.Story, id)) : null;
+
     public Tray Tray => (Tray)Find(new(PartKind.Tray, 0))!;
 
     public void Put(Part part) => Set(part.Key, part);

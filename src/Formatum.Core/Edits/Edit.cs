@@ -25,6 +25,7 @@ public abstract record Edit
     internal static void Settle(Draft draft)
     {
         Following.Settle(draft);
+        Chains.Settle(draft);
         Holding.Settle(draft);
     }
 

@@ -22,14 +22,21 @@ public static class EditionMaker
         var frames = source.Frames.Values.Select(frame => source.MasterWith(frame.PageId) is null ? Emptied(frame, keeps) : frame).ToList();
         var used = frames.Select(f => f.ImageId).OfType<int>().ToHashSet();
         var images = keeps.Pictures ? source.Images.Values : source.Images.Values.Where(i => used.Contains(i.Id));
+        var stories = source.Stories.Values.Select(story => Emptied(source, story, keeps));
         return Publication.FromParts(source.NextId, [setup, source.Order, .. source.Pages.Values, .. frames, .. images, .. source.Rules.Values,
-            .. source.Masters.Values]);
+            .. source.Masters.Values, .. stories]);
+    }
+
+    private static Story Emptied(Publication source, Story story, EditionKeeps keeps)
+    {
+        var frames = story.FrameIds.Select(id => source.Frames[id]).ToList();
+        bool stays = keeps.Texts || frames.Any(f => f.Locked || source.MasterWith(f.PageId) is not null);
+        return stays ? story : story with { Text = FrameText.Empty(story.Text.Paragraphs[0].Style) };
     }
 
     private static Frame Emptied(Frame frame, EditionKeeps keeps)
     {
         if (frame.Locked) return frame;
-        if (frame.Text is { } text) return keeps.Texts ? frame : frame with { Text = FrameText.Empty(text.Paragraphs[0].Style) };
-        return keeps.Pictures ? frame : frame with { ImageId = null, Held = null, Recrop = Fitting.Recrop.None };
+        return keeps.Pictures || frame.IsText ? frame : frame with { ImageId = null, Held = null, Recrop = Fitting.Recrop.None };
     }
 }

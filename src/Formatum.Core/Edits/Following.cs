@@ -19,8 +19,8 @@ internal static class Following
         if ((before.Masters.IsEmpty && !draft.Touched.Any(key => key.Kind == PartKind.Master)) || draft.Touched.Count == 0) return;
         var after = before.With(draft.Changes());
         bool pagesTouched = draft.Touched.Any(key => key.Kind is PartKind.Setup or PartKind.PageOrder or PartKind.Page or PartKind.Master);
-        var frames = draft.Touched.Where(key => key.Kind == PartKind.Frame).Select(key => (Was: before.Frames.GetValueOrDefault(key.Id),
-            Now: after.Frames.GetValueOrDefault(key.Id))).ToList();
+        var frames = TouchedFrames(draft, before, after).Select(id => (Was: before.Frames.GetValueOrDefault(id), Now: after.Frames.GetValueOrDefault(id)))
+            .ToList();
 
         foreach (var (was, now) in frames)
             if (was is { MasterFrameId: not null } && now is { MasterFrameId: not null } && was.PageId != now.PageId)
@@ -30,7 +30,8 @@ internal static class Following
             .SelectMany(f => f.Was?.PageId == f.Now?.PageId ? [(f.Now!.PageId, f.Was, f.Now)]
                 : new[] { (f.Was?.PageId ?? 0, f.Was, (Frame?)null), (f.Now?.PageId ?? 0, null, f.Now) })
             .Where(f => after.MasterWith(f.Item1) is not null && before.MasterWith(f.Item1) is not null)
-            .GroupBy(f => f.Item1, f => new Pair(ToFill(f.Item2), ToFill(f.Item3))).ToDictionary(g => g.Key, g => g.Where(p => p != default).ToList());
+            .GroupBy(f => f.Item1, f => new Pair(ToFill(before, f.Item2), ToFill(after, f.Item3)))
+                .ToDictionary(g => g.Key, g => g.Where(p => p != default).ToList());
         if (!pagesTouched && pairs.Count == 0) return;
 
         foreach (int page in after.Order.Ids)
@@ -41,6 +42,14 @@ internal static class Following
             else if (now is { } master && pairs.TryGetValue(master, out var changed)) Lay(draft, after, page, changed);
         }
     }
+
+    /// <summary>The frames that were touched, or whose words were.</summary>
+    private static IEnumerable<int> TouchedFrames(Draft draft, Publication before, Publication after) => draft.Touched.SelectMany(key => key.Kind switch
+    {
+        PartKind.Frame => [key.Id],
+        PartKind.Story => (before.Stories.GetValueOrDefault(key.Id)?.FrameIds ?? []).Concat(after.Stories.GetValueOrDefault(key.Id)?.FrameIds ?? []),
+        _ => [],
+    }).Distinct();
 
     /// <summary>Gives new pages the frames that their masters have to be filled.</summary>
     public static void LayNew(Draft draft, IEnumerable<int> pages)
@@ -57,13 +66,15 @@ internal static class Following
         Outline = master.Outline,
         RuleId = master.RuleId,
         Own = master.Own,
-        Look = master.Look
+        Look = master.Look,
+        Area = master.Area,
+        Wrap = master.Wrap,
     };
 
-    private static Frame? ToFill(Frame? frame) => frame is { IsEmpty: true } ? frame : null;
+    private static Frame? ToFill(Publication publication, Frame? frame) => frame is not null && publication.IsEmpty(frame) ? frame : null;
 
     private static IReadOnlyList<Frame> ToFillOn(Publication publication, int? masterPage) =>
-        masterPage is { } page ? [.. ReadingOrder.Of(publication, publication.FramesOnPage(page).Where(f => f.IsEmpty))] : [];
+        masterPage is { } page ? [.. ReadingOrder.Of(publication, publication.FramesOnPage(page).Where(publication.IsEmpty))] : [];
 
     private static IReadOnlyList<Pair> FirstForFirst(IReadOnlyList<Frame> was, IReadOnlyList<Frame> now) =>
         [.. Enumerable.Range(0, Math.Max(was.Count, now.Count)).Select(i => new Pair(was.ElementAtOrDefault(i), now.ElementAtOrDefault(i)))];
@@ -87,11 +98,20 @@ internal static class Following
             }
             foreach (var frame in there.Where(f => f.MasterFrameId == was.Id))
             {
-                if (now is not null) draft.Put(Followed(frame, was, now));
-                else if (frame.IsEmpty && frame.Pose == was.Pose && frame.Outline == was.Outline) draft.Remove(frame.Key);
+                if (now is not null) Follow(draft, after, frame, was, now);
+                else if (Chains.IsEmpty(draft, frame) && frame.Pose == was.Pose && frame.Outline == was.Outline) draft.Remove(frame.Key);
                 else draft.Put(frame with { MasterFrameId = null });
             }
         }
+    }
+
+    private static void Follow(Draft draft, Publication after, Frame frame, Frame was, Frame now)
+    {
+        draft.Put(Followed(frame, was, now));
+        // Words that are still to come are styled as the master has them.
+        if (draft.StoryOf(frame) is { } story && draft.Origin.StoryOf(was) is { } before && after.StoryOf(now) is { } set && story.Text == before.Text
+            && story.Text != set.Text)
+            draft.Put(story with { Text = set.Text });
     }
 
     /// <summary>The frame with all that it has from its master as that is now.</summary>
@@ -108,10 +128,11 @@ internal static class Following
             RuleId = frame.RuleId == was.RuleId ? now.RuleId : frame.RuleId,
             Own = frame.Own == was.Own ? now.Own : frame.Own,
             Look = frame.Look == was.Look ? now.Look : frame.Look,
+            Area = frame.Area == was.Area ? now.Area : frame.Area,
+            Wrap = frame.Wrap == was.Wrap ? now.Wrap : frame.Wrap,
             Name = frame.Name == was.Name ? now.Name : frame.Name,
             Depth = frame.Depth == was.Depth ? now.Depth : frame.Depth,
             Hidden = frame.Hidden == was.Hidden ? now.Hidden : frame.Hidden,
-            Text = frame.Text == was.Text && now.Text is not null ? now.Text : frame.Text,
         };
     }
 }

@@ -29,8 +29,11 @@ internal static class FrameChecks
             errors.Add("imageId", $"There is no image {imageId} in this publication. Bring it in first.");
         if (frame.RuleId is { } ruleId && draft.Find(new(PartKind.Rule, ruleId)) is null)
             errors.Add("ruleId", $"There is no rule {ruleId} in this publication. Make it first, or leave the rule out.");
+        if (frame.StoryId is { } storyId && draft.Find(new(PartKind.Story, storyId)) is null) errors.Add("storyId", $"There is no story {storyId}.");
         if (frame.IsText && frame.ImageId is not null) errors.Add("imageId", $"{frame.Label} holds text. Place the image in a placeholder.");
-        frame.Text?.Check(errors);
+        frame.Area?.Check(errors);
+        frame.Wrap?.Check(errors);
+        if (frame.Area is not null && !frame.IsText) errors.Add("columns", $"{frame.Label} holds no text, and has no columns.");
         frame.Look.Check(errors);
         FitSettingsCheck.Check(frame.Own, errors);
         FitRequestCheck.RecropCheck(frame.Recrop, errors);

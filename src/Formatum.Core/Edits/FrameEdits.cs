@@ -31,6 +31,12 @@ public sealed record MakeFrame : Edit
     /// <summary>For a text frame; null for an image frame.</summary>
     public FrameText? Text { get; init; }
 
+    /// <summary>Where in the frame the text is set; null for all of it in one column.</summary>
+    public TextArea? Area { get; init; }
+
+    /// <summary>How text of other frames keeps clear of it; null where it does not.</summary>
+    public Wrap? Wrap { get; init; }
+
     public override string Words => Text is not null ? "Make text frame" : ImageId is null ? "Make placeholder" : "Make frame with image";
 
     protected override void Make(Draft draft)
@@ -50,8 +56,10 @@ public sealed record MakeFrame : Edit
             Own = Own,
             Look = Look,
             ImageId = ImageId,
-            Text = Text,
+            Area = Area,
+            Wrap = Wrap,
         };
+        if (Text is not null) frame = frame with { StoryId = Chains.Put(draft, new() { Id = draft.NewId(), FrameIds = [frame.Id], Text = Text }).Id };
         FrameChecks.Check(draft, frame);
         draft.Put(frame);
         if (ImageId is { } placed) Placing.TakeFromTray(draft, placed);
@@ -87,6 +95,12 @@ public sealed record ChangeFrames : Edit
     /// <summary>Another text, for text frames alone.</summary>
     public FrameText? Text { get; init; }
 
+    /// <summary>Where in the frame text is set, for text frames alone.</summary>
+    public TextAreaChange? Area { get; init; }
+
+    /// <summary>How text of other frames keeps clear of it.</summary>
+    public WrapChange? Wrap { get; init; }
+
     /// <summary>Settings to set on the frames themselves, over those set there before.</summary>
     public FitSettings? Set { get; init; }
 
@@ -121,6 +135,8 @@ public sealed record ChangeFrames : Edit
         { Outline: not null } => "Change outline",
         { X: not null } or { Y: not null } or { Page: not null } => "Move frame",
         { Text: not null } => "Replace text",
+        { Area: not null } => "Change columns",
+        { Wrap: not null } => "Change wrap",
         { Look: not null } => "Change look",
         { Name: not null } => "Rename frame",
         _ => "Change frame",
@@ -136,10 +152,15 @@ public sealed record ChangeFrames : Edit
     {
         if (X is not null || Y is not null || Width is not null || Height is not null || Angle is not null || Page is not null || Outline is not null)
             FrameChecks.Unlocked(frame, Locked);
-        if (Text is not null && !frame.IsText) throw new EditRefused("text", $"{frame.Label} holds no text. Make a text frame for it.");
+        if (Text is not null)
+        {
+            var story = draft.StoryOf(frame) ?? throw new EditRefused("text", $"{frame.Label} holds no text. Make a text frame for it.");
+            Chains.Put(draft, story with { Text = Text });
+        }
         var changed = frame with
         {
-            Text = Text ?? frame.Text,
+            Area = Area is null ? frame.Area : Area.On(frame.Area),
+            Wrap = Wrap is null ? frame.Wrap : Wrap.On(frame.Wrap),
             Look = Look ?? frame.Look,
             PageId = Page is { } number ? PageIdOf(draft, number) : frame.PageId,
             Box = new(X ?? frame.Box.X, Y ?? frame.Box.Y, Width ?? frame.Box.Width, Height ?? frame.Box.Height),

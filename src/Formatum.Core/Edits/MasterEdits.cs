@@ -26,6 +26,7 @@ public sealed record MakeMaster(string Name, ImmutableArray<int>? LikePages = nu
         draft.Put(master);
         if (LikePages is not { } numbers) return;
 
+        var stories = new StoryCopies(draft, origin.Stories);
         var pages = PageRuns.Ids(draft, numbers).Select(id => Placed(origin, id)).ToList();
         if (pages.Count > 2 || (pages.Count == 2 && (!origin.Setup.Facing || pages[0].Recto == pages[1].Recto)))
             throw new EditRefused("pages", "A master is made like one page, or like the left-hand and the right-hand page of a spread. Choose those.");
@@ -36,26 +37,25 @@ public sealed record MakeMaster(string Name, ImmutableArray<int>? LikePages = nu
             draft.Put(new Page(master.Side(recto)) { Guides = [.. like.Page.Guides.Select(sides.Guide)] });
             foreach (var frame in origin.FramesOnPage(like.Page.Id).OrderBy(f => f.Depth).ThenBy(f => f.Id))
             {
-                var copy = Emptied(frame) with
+                int id = draft.NewId();
+                var copy = LayoutCopies.Unpictured(frame) with
                 {
-                    Id = draft.NewId(),
+                    Id = id,
+                    StoryId = stories.For(frame, id, LayoutCopies.KeepsWords(origin, frame)),
                     PageId = master.Side(recto),
                     Box = sides.Box(frame),
                     GroupId = null,
                     MasterFrameId = null
                 };
                 draft.Put(copy);
+                stories.Finish();
                 if (!BaseThem || like.Recto != recto) continue;
-                if (copy.IsEmpty) draft.Put(frame with { MasterFrameId = copy.Id });
+                if (Chains.IsEmpty(draft, copy)) draft.Put(frame with { MasterFrameId = copy.Id });
                 else draft.Remove(frame.Key);
             }
         }
         if (BaseThem) foreach (var page in pages) draft.Put(page.Page with { MasterId = master.Id });
     }
-
-    /// <summary>The frame as it is on the master: to be filled on each page, but for what is locked and for text that says of each page what it is.</summary>
-    private static Frame Emptied(Frame frame) =>
-        LayoutCopies.Opened(frame);
 
     private static PlacedPage Placed(Publication publication, int pageId)
     {

@@ -16,9 +16,12 @@ internal sealed class PageCopies(Draft draft)
     /// <param name="originals">The pages to copy.</param>
     /// <param name="onto">The pages that become copies, one for each.</param>
     /// <param name="change">What is done to each frame; null to leave all as they are.</param>
+    /// <param name="keepsWords">Whether the words of a text frame come along; null where they all do.</param>
     /// <returns>Each original's id with its copy.</returns>
-    public IReadOnlyDictionary<int, Frame> Copy(ImmutableArray<int> originals, ImmutableArray<int> onto, Func<Frame, Frame>? change = null)
+    public IReadOnlyDictionary<int, Frame> Copy(ImmutableArray<int> originals, ImmutableArray<int> onto, Func<Frame, Frame>? change = null,
+        Func<Frame, bool>? keepsWords = null)
     {
+        var stories = new StoryCopies(draft, draft.Origin.Stories);
         var (before, after) = (draft.Origin, draft.Origin.With(draft.Changes()));
         var made = new Dictionary<int, Frame>();
         var groups = new Dictionary<int, int>();
@@ -29,9 +32,11 @@ internal sealed class PageCopies(Draft draft)
             foreach (var frame in before.FramesOnPage(originals[i]).OrderBy(f => f.Depth).ThenBy(f => f.Id))
             {
                 if (frame.GroupId is { } group && !groups.ContainsKey(group)) groups[group] = ++_lastGroup;
+                int id = draft.NewId();
                 var copy = (change?.Invoke(frame) ?? frame) with
                 {
-                    Id = draft.NewId(),
+                    Id = id,
+                    StoryId = stories.For(frame, id, keepsWords?.Invoke(frame) != false),
                     PageId = onto[i],
                     Box = GoesByMaster(frame) ? frame.Box : sides.Box(frame),
                     GroupId = frame.GroupId is { } g ? groups[g] : null,
@@ -40,6 +45,7 @@ internal sealed class PageCopies(Draft draft)
                 made[frame.Id] = copy;
             }
         }
+        stories.Finish();
         return made;
     }
 

@@ -107,7 +107,7 @@ public sealed record PourRows : Edit
             int perCopy = RowPlan.RowsPerCopy(Targets, layout), there = RowPlan.RowsPerCopy(Targets, frames);
             if (perCopy == 0) throw new EditRefused("layout", "The pages to copy hold no frame of such a name. Choose others, or name their frames.");
             int copies = Math.Max(0, (Table.Rows.Length - there + perCopy - 1) / perCopy);
-            var made = LayoutCopies.AddAll(draft, LayoutPages, copies, LayoutCopies.Unpictured);
+            var made = LayoutCopies.AddAll(draft, LayoutPages, copies);
             var after = origin.With(draft.Changes());
             frames.AddRange(ReadingOrder.Of(after, made));
         }
@@ -115,7 +115,7 @@ public sealed record PourRows : Edit
         foreach (var (_, frameId, imageId, text) in places)
         {
             var frame = FrameOf(draft, frameId);
-            if (text is not null) draft.Put(frame with { Text = frame.Text!.Worded(text) });
+            if (text is not null && draft.StoryOf(frame) is { } story) Chains.Put(draft, story with { Text = story.Text.Worded(text) });
             else Placing.Put(draft, frame, imageId);
         }
         return places;
@@ -140,17 +140,13 @@ internal static class LayoutCopies
         var origin = draft.Origin;
         int open = PageRuns.Ids(draft, numbers).SelectMany(origin.FramesOnPage).Count(IsOpen);
         if (open == 0) throw new EditRefused("layout", "The pages to copy hold no image frames. Choose others.");
-        return [.. AddAll(draft, numbers, copies(open), Opened).Where(f => f.IsPlaceholder && !f.Hidden)];
+        return [.. AddAll(draft, numbers, copies(open), frame => KeepsWords(origin, frame)).Where(f => f.IsPlaceholder && !f.Hidden)];
     }
 
     private static bool IsOpen(Frame frame) => frame is { IsText: false, Hidden: false } && (frame.IsPlaceholder || !frame.Locked);
 
-    /// <summary>The frame without its picture or its words, but for what is locked, and for text that says of each page what it is.</summary>
-    public static Frame Opened(Frame frame)
-    {
-        if (frame.Text is { } text && !frame.Locked && !text.HasFields()) return frame with { Text = FrameText.Empty(text.Paragraphs[0].Style) };
-        return Unpictured(frame);
-    }
+    /// <summary>Whether a copy keeps the words of its original: where that is locked, or says of each page what it is.</summary>
+    public static bool KeepsWords(Publication publication, Frame frame) => frame.Locked || publication.StoryOf(frame)?.Text.HasFields() == true;
 
     /// <summary>The frame without its picture, but for a locked one. Its words stay: on the pages of a table they are the headings that every page
     /// has.</summary>
@@ -160,9 +156,9 @@ internal static class LayoutCopies
     /// <param name="draft">The publication under way.</param>
     /// <param name="numbers">The pages, by their numbers from 1.</param>
     /// <param name="count">How many copies.</param>
-    /// <param name="opened">What a frame is like on a copy.</param>
+    /// <param name="keepsWords">Whether a text frame keeps its words on a copy; null where all do.</param>
     /// <returns>All frames of the copies, in reading order copy by copy.</returns>
-    public static ImmutableArray<Frame> AddAll(Draft draft, ImmutableArray<int> numbers, int count, Func<Frame, Frame> opened)
+    public static ImmutableArray<Frame> AddAll(Draft draft, ImmutableArray<int> numbers, int count, Func<Frame, bool>? keepsWords = null)
     {
         var origin = draft.Origin;
         var pages = PageRuns.Ids(draft, numbers);
@@ -177,7 +173,7 @@ internal static class LayoutCopies
         var runs = blank.Concat(Enumerable.Range(0, count - blank.Count).Select(i => made.Slice(i * pages.Length, pages.Length)));
         var inOrder = ReadingOrder.Of(origin, pages.SelectMany(origin.FramesOnPage)).Select(f => f.Id).ToList();
         var copies = new PageCopies(draft);
-        return [.. runs.Select(run => copies.Copy(pages, run, opened)).SelectMany(copied => inOrder.Select(id => copied[id]))];
+        return [.. runs.Select(run => copies.Copy(pages, run, Unpictured, keepsWords)).SelectMany(copied => inOrder.Select(id => copied[id]))];
     }
 
     /// <summary>Blank pages behind the layout that can take copies of it, each run as long as the layout and lying like it.</summary>

@@ -64,10 +64,13 @@ public static class PublicationCheck
                 if (frame.Held is { Matrix: var m } && !(new[] { m.A, m.B, m.C, m.D, m.E, m.F }.All(v => Math.Abs(v) <= FarthestHeld)
                     && Math.Abs(m.Determinant) >= SmallestHeld))
                     errors.Add("held", "Where it holds its image is out of all measure, or has no area.");
+                if (frame.StoryId is { } told && publication.Stories.GetValueOrDefault(told)?.FrameIds.Contains(frame.Id) != true)
+                    errors.Add("storyId", $"Story {told} does not run through it.");
                 FrameChecks.Check(draft, frame);
             });
             if (findings.ToImmutable().Length >= MostTold) break;
         }
+        foreach (var story in publication.Stories.Values) Tell(findings, story, errors => StoryOf(publication, story, errors));
         if (findings.Any) throw new EditRefused([.. findings.ToImmutable().Take(MostTold)]);
         return publication;
     }
@@ -88,6 +91,14 @@ public static class PublicationCheck
     }
 
     private static string Named(PartKey key) => key.Id == 0 ? PartKinds.Of(key.Kind).Noun : $"{PartKinds.Of(key.Kind).Noun} {key.Id}";
+
+    private static void StoryOf(Publication publication, Story story, FieldErrors errors)
+    {
+        if (story.FrameIds.IsDefaultOrEmpty || story.FrameIds.Length > Story.MostFrames || story.FrameIds.Distinct().Count() != story.FrameIds.Length
+            || !story.FrameIds.All(id => publication.Frames.TryGetValue(id, out var frame) && frame.StoryId == story.Id))
+            errors.Add("frameIds", "A story runs through one frame or more, each once, and each of them bears it.");
+        story.Text.Check(errors);
+    }
 
     private static void SetupOf(Publication publication, FieldErrors errors)
     {

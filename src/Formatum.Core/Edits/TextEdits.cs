@@ -14,22 +14,16 @@ public sealed record WriteText(int FrameId, string Plain) : Edit
 
     protected override void Make(Draft draft)
     {
-        var (frame, text) = TextOf(draft, FrameId);
-        Put(draft, frame, text.Worded(Plain));
+        var story = StoryOf(draft, FrameId);
+        Chains.Put(draft, story with { Text = story.Text.Worded(Plain) });
     }
 
-    internal static (Frame Frame, FrameText Text) TextOf(Draft draft, int id)
+    /// <exception cref="EditRefused">The frame holds no text, or it is locked.</exception>
+    internal static Story StoryOf(Draft draft, int id)
     {
         var frame = FrameOf(draft, id);
-        return (frame, frame.Text ?? throw new EditRefused("text", $"{frame.Label} holds no text. Draw a text frame for it."));
-    }
-
-    internal static void Put(Draft draft, Frame frame, FrameText text)
-    {
         FrameChecks.Unlocked(frame);
-        var changed = frame with { Text = text };
-        FrameChecks.Check(draft, changed);
-        draft.Put(changed);
+        return draft.StoryOf(frame) ?? throw new EditRefused("text", $"{frame.Label} holds no text. Draw a text frame for it.");
     }
 }
 
@@ -41,10 +35,7 @@ public sealed record StyleText(ImmutableArray<int> FrameIds, StyleChange Change,
     protected override void Make(Draft draft)
     {
         if (FrameIds.IsEmpty) throw new EditRefused("frame", "No frame is chosen. Choose one first.");
-        foreach (int id in FrameIds)
-        {
-            var (frame, text) = WriteText.TextOf(draft, id);
-            WriteText.Put(draft, frame, text.Styled(Change, From, To));
-        }
+        foreach (var story in FrameIds.Select(id => WriteText.StoryOf(draft, id)).DistinctBy(s => s.Id).ToList())
+            Chains.Put(draft, story with { Text = story.Text.Styled(Change, From, To) });
     }
 }

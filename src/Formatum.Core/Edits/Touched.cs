@@ -9,6 +9,7 @@ public static class Touched
     public static string Words(Publication before, Publication after, Changes changes)
     {
         var frames = changes.Items.Where(c => c.Key.Kind == PartKind.Frame).Select(c => (Frame)(c.After ?? c.Before)!).ToList();
+        if (frames.Count == 0) frames = [.. changes.Items.Select(c => HeadOf(after, c)).OfType<Frame>()];
         var others = changes.Items.Where(c => c.Key.Kind is PartKind.Rule or PartKind.Image or PartKind.Master).ToList();
         if (others.Count > 0 && (others.Count < frames.Count || others[0].Key.Kind == PartKind.Rule || frames.Count == 0)) return NameOthers(others);
         if (frames.Count == 0) return "";
@@ -19,8 +20,13 @@ public static class Touched
 
     /// <summary>The page, by its id, of the first frame that an edit touched and that is still there; null where it touched none.</summary>
     public static int? PageOf(Publication after, Changes changes) => changes.Items
-        .Select(c => c.Key.Kind == PartKind.Frame ? ((Frame)(c.After ?? c.Before)!).PageId : c.Key.Kind == PartKind.Page ? c.Key.Id : 0)
+        .Select(c => c.Key.Kind == PartKind.Frame ? ((Frame)(c.After ?? c.Before)!).PageId : c.Key.Kind == PartKind.Page ? c.Key.Id
+            : HeadOf(after, c)?.PageId ?? 0)
         .Where(after.Pages.ContainsKey).Select(id => (int?)id).FirstOrDefault();
+
+    /// <summary>The first frame of a story that was changed.</summary>
+    private static Frame? HeadOf(Publication after, Change change) =>
+        (change.After ?? change.Before) is Story story ? after.Frames.GetValueOrDefault(story.FrameIds[0]) : null;
 
     private static string NameOthers(List<Change> changed)
     {

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Formatum.Core.Geometry;
 using Formatum.Core.Settings;
 
 namespace Formatum.Core.Fitting;

@@ -65,21 +65,22 @@ public sealed record Frame : Part
 
     public override PartKey Key => new(PartKind.Frame, Id);
 
-    /// <summary>
-    /// The text of a text frame; null for an image frame. A thread of frames, once there is one, keeps its text in the first of them.
-    /// </summary>
-    public FrameText? Text { get; init; }
+    /// <summary>The story that runs through a text frame; null for an image frame.</summary>
+    public int? StoryId { get; init; }
 
-    public bool IsText => Text is not null;
+    /// <summary>Where in the frame its text is set; null for all of it in one column.</summary>
+    public TextArea? Area { get; init; }
 
-    public bool IsPlaceholder => ImageId is null && Text is null;
+    /// <summary>How text of other frames keeps clear of it; null where it does not.</summary>
+    public Wrap? Wrap { get; init; }
 
-    /// <summary>Whether nothing is in it yet: a placeholder, or a text frame without words. On a master, it is then to be filled on each page.</summary>
-    public bool IsEmpty => IsPlaceholder || Text is { IsEmpty: true };
+    public bool IsText => StoryId is not null;
+
+    public bool IsPlaceholder => ImageId is null && StoryId is null;
 
     /// <summary>Whether it is as a frame of a master is in all that it has from there; what is in it is its own.</summary>
     public bool Follows(Frame master) => Box == master.Box && Angle == master.Angle && Outline == master.Outline && RuleId == master.RuleId
-        && Own == master.Own && Look == master.Look;
+        && Own == master.Own && Look == master.Look && Area == master.Area && Wrap == master.Wrap;
 
     /// <summary>The name people gave it, or one that tells frames apart.</summary>
     public string Label => Name.Length > 0 ? Name : $"Frame {Id}";

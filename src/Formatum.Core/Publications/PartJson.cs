@@ -56,23 +56,33 @@ public static class PartJson
 
     public static string Write(Part part) => JsonSerializer.Serialize(part, part.GetType(), Options);
 
+    /// <summary>Reads a part as it is kept. One of an older version may have become two.</summary>
     /// <exception cref="JsonException">The text is no such part.</exception>
-    public static Part Read(PartKind kind, string json)
+    public static IEnumerable<Part> Read(PartKind kind, string json)
     {
         var type = PartKinds.Of(kind).Type;
         int version = PartUpgrades.VersionOf(kind);
         if (version == 1 || json.StartsWith($"{{\"{Version}\":{version},", StringComparison.Ordinal))
-            return (Part?)JsonSerializer.Deserialize(json, type, Options) ?? throw new JsonException("A part is missing.");
+            return [(Part?)JsonSerializer.Deserialize(json, type, Options) ?? throw new JsonException("A part is missing.")];
         using var document = JsonDocument.Parse(json);
         return Read(kind, document.RootElement);
     }
 
-    private static Part Read(PartKind kind, JsonElement part)
+    /// <summary>Reads a part of a kind that never was two.</summary>
+    /// <exception cref="JsonException">The text is no such part.</exception>
+    public static T Read<T>(PartKind kind, string json) where T : Part => (T)Read(kind, json).Single();
+
+    private static List<Part> Read(PartKind kind, JsonElement part)
     {
         if (part.ValueKind != JsonValueKind.Object) throw new JsonException("A part is not an object.");
         int version = PartUpgrades.VersionOf(kind), from = part.TryGetProperty(Version, out var given) && version > 1 ? given.GetInt32() : 1;
-        return (Part)(from == version ? part.Deserialize(PartKinds.Of(kind).Type, Options)
-            : PartUpgrades.Upgrade(kind, JsonObject.Create(part)!, from).Deserialize(PartKinds.Of(kind).Type, Options))!;
+        if (from == version) return [(Part)part.Deserialize(PartKinds.Of(kind).Type, Options)!];
+        var old = JsonObject.Create(part)!;
+        old.Remove(Version);
+        var read = new List<Part>();
+        if (PartUpgrades.StoryWithin(kind, old, from) is { } story) read.Add(story.Deserialize<Story>(Options)!);
+        read.Insert(0, (Part)PartUpgrades.Upgrade(kind, old, from).Deserialize(PartKinds.Of(kind).Type, Options)!);
+        return read;
     }
 
     public static string Write(Changes changes)
@@ -98,10 +108,12 @@ public static class PartJson
     public static Changes ReadChanges(string json)
     {
         using var document = JsonDocument.Parse(json);
-        return new([.. document.RootElement.EnumerateArray().Select(item =>
+        return new([.. document.RootElement.EnumerateArray().SelectMany(item =>
         {
             var key = new PartKey((PartKind)item.GetProperty("kind").GetInt32(), item.GetProperty("id").GetInt32());
-            return new Change(key, ReadPart(item, "before", key.Kind), ReadPart(item, "after", key.Kind));
+            List<Part> before = ReadPart(item, "before", key.Kind), after = ReadPart(item, "after", key.Kind);
+            return before.Concat(after).Select(p => p.Key).Append(key).Distinct()
+                .Select(k => new Change(k, before.Find(p => p.Key == k), after.Find(p => p.Key == k)));
         })]);
     }
 
@@ -112,8 +124,7 @@ public static class PartJson
         JsonSerializer.Serialize(writer, part, part.GetType(), Options);
     }
 
-    private static Part? ReadPart(JsonElement item, string name, PartKind kind) =>
-        item.TryGetProperty(name, out var part) ? Read(kind, part) : null;
+    private static List<Part> ReadPart(JsonElement item, string name, PartKind kind) => item.TryGetProperty(name, out var part) ? Read(kind, part) : [];
 
     private sealed class OutlineConverter : JsonConverter<Outline>
     {

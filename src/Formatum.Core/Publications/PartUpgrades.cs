@@ -13,7 +13,11 @@ public static class PartUpgrades
     private static readonly FrozenDictionary<PartKind, Action<JsonObject>[]> Steps = new Dictionary<PartKind, Action<JsonObject>[]>
     {
         // 2: what a frame is filled with was called its tone.
-        [PartKind.Frame] = [frame => Rename(frame["look"] as JsonObject, "tone", "background")],
+        // 3: its text is a story of its own.
+        [PartKind.Frame] = [frame => Rename(frame["look"] as JsonObject, "tone", "background"), frame =>
+        {
+            if (frame.Remove("text", out var text) && text is not null) frame["storyId"] = frame["id"]!.DeepClone();
+        }],
     }.ToFrozenDictionary();
 
     /// <summary>The version in which parts of a kind are written; 1 where they never changed.</summary>
@@ -27,6 +31,13 @@ public static class PartUpgrades
         foreach (var step in (Steps.GetValueOrDefault(kind) ?? []).Skip(from - 1)) step(part);
         return part;
     }
+
+    /// <summary>
+    /// The story that a frame of an older version held as its text; null where it held none. It bears the frame's number: stories count for themselves, so
+    /// that it is the same wherever the frame is read, also in the history.
+    /// </summary>
+    public static JsonObject? StoryWithin(PartKind kind, JsonObject part, int from) => kind == PartKind.Frame && from < 3 && part["text"] is JsonObject text
+        ? new() { ["id"] = part["id"]!.DeepClone(), ["frameIds"] = new JsonArray(part["id"]!.DeepClone()), ["text"] = text.DeepClone() } : null;
 
     private static void Rename(JsonObject? within, string from, string to)
     {

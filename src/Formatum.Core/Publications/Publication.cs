@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using System.Collections.Immutable;
 using Formatum.Core.Checks;
 using Formatum.Core.Fitting;
+using Formatum.Core.Stories;
 
 namespace Formatum.Core.Publications;
 
@@ -18,7 +19,7 @@ public sealed class Publication
     private Publication(
         int nextId, Setup setup, PageOrder order, ImmutableDictionary<int, Page> pages, ImmutableDictionary<int, Frame> frames,
         ImmutableDictionary<int, LinkedImage> images, ImmutableDictionary<int, FittingRule> rules, ImmutableSortedDictionary<int, MasterPage> masters,
-            Tray tray,
+            ImmutableDictionary<int, Story> stories, Tray tray,
         ImmutableDictionary<int, ImmutableSortedSet<int>> framesOfPage, ConcurrentDictionary<int, (FitSettings, ResolvedFit)>? ruleFits = null)
     {
         NextId = nextId;
@@ -29,6 +30,7 @@ public sealed class Publication
         Images = images;
         Rules = rules;
         Masters = masters;
+        Stories = stories;
         Tray = tray;
         _framesOfPage = framesOfPage;
         _ruleFits = ruleFits ?? new();
@@ -44,6 +46,7 @@ public sealed class Publication
     public ImmutableDictionary<int, LinkedImage> Images { get; }
     public ImmutableDictionary<int, FittingRule> Rules { get; }
     public ImmutableSortedDictionary<int, MasterPage> Masters { get; }
+    public ImmutableDictionary<int, Story> Stories { get; }
     public Tray Tray { get; }
 
     public int PageCount => Order.Ids.Length;
@@ -76,6 +79,7 @@ public sealed class Publication
         var images = ImmutableDictionary.CreateBuilder<int, LinkedImage>();
         var rules = ImmutableDictionary.CreateBuilder<int, FittingRule>();
         var masters = ImmutableSortedDictionary.CreateBuilder<int, MasterPage>();
+        var stories = ImmutableDictionary.CreateBuilder<int, Story>();
         foreach (var part in parts)
         {
             switch (part)
@@ -87,6 +91,7 @@ public sealed class Publication
                 case LinkedImage i: images.Add(i.Id, i); break;
                 case FittingRule r: rules.Add(r.Id, r); break;
                 case MasterPage m: masters.Add(m.Id, m); break;
+                case Story t: stories.Add(t.Id, t); break;
                 case Tray t: tray = t; break;
                 default: throw new ArgumentException($"A publication has no parts of the kind {part.Key.Kind}.");
             }
@@ -95,7 +100,8 @@ public sealed class Publication
         return new(
             nextId, setup ?? throw new ArgumentException("A publication needs a set-up."), order ??
                 throw new ArgumentException("A publication needs an order of pages."),
-            pages.ToImmutable(), frames.ToImmutable(), images.ToImmutable(), rules.ToImmutable(), masters.ToImmutable(), tray, byPage);
+            pages.ToImmutable(), frames.ToImmutable(), images.ToImmutable(), rules.ToImmutable(), masters.ToImmutable(),
+            stories.ToImmutable(), tray, byPage);
     }
 
     /// <summary>All its parts; an empty tray is none.</summary>
@@ -115,6 +121,7 @@ public sealed class Publication
         var images = Images.ToBuilder();
         var rules = Rules.ToBuilder();
         var masters = Masters.ToBuilder();
+        var stories = Stories.ToBuilder();
         var byPage = _framesOfPage.ToBuilder();
         int nextId = NextId;
         foreach (var (key, before, after) in changes.Items)
@@ -128,6 +135,7 @@ public sealed class Publication
                 case PartKind.Image: Put(images, key.Id, after); break;
                 case PartKind.Rule: Put(rules, key.Id, after); break;
                 case PartKind.Master: Put(masters, key.Id, after); break;
+                case PartKind.Story: Put(stories, key.Id, after); break;
                 case PartKind.Tray: tray = (Tray?)after ?? Tray.Empty; break;
                 case PartKind.Frame:
                     Put(frames, key.Id, after);
@@ -140,8 +148,8 @@ public sealed class Publication
         }
         var rulesAfter = rules.ToImmutable();
         bool sameFits = ReferenceEquals(rulesAfter, Rules) && setup.DefaultRuleId == Setup.DefaultRuleId;
-        return new(nextId, setup, order, pages.ToImmutable(), frames.ToImmutable(), images.ToImmutable(), rulesAfter, masters.ToImmutable(), tray,
-            byPage.ToImmutable(), sameFits ? _ruleFits : null);
+        return new(nextId, setup, order, pages.ToImmutable(), frames.ToImmutable(), images.ToImmutable(), rulesAfter, masters.ToImmutable(),
+            stories.ToImmutable(), tray, byPage.ToImmutable(), sameFits ? _ruleFits : null);
     }
 
     private static void Put<T>(IDictionary<int, T> all, int id, Part? part) where T : Part
@@ -235,6 +243,23 @@ public sealed class Publication
         .ToDictionary();
 
     private Dictionary<int, int>? _placedCounts;
+
+    /// <summary>The story that runs through a frame; null for an image frame.</summary>
+    public Story? StoryOf(Frame frame) => frame.StoryId is { } id ? Stories.GetValueOrDefault(id) : null;
+
+    /// <summary>All frames of the chains that some frames are in, where there are more than they.</summary>
+    public IEnumerable<int> ChainsOf(IEnumerable<int> frameIds) => frameIds.Select(id => Frames.GetValueOrDefault(id)).OfType<Frame>().Select(StoryOf)
+        .OfType<Story>().Where(s => s.FrameIds.Length > 1).Distinct().SelectMany(s => s.FrameIds);
+
+    /// <summary>Whether nothing is in it yet: a placeholder, or a text frame of a story without words. On a master, it is then to be filled on each
+    /// page.</summary>
+    public bool IsEmpty(Frame frame) => frame.IsPlaceholder || StoryOf(frame) is { Text.IsEmpty: true };
+
+    /// <summary>The frames that text keeps clear of. Worked out once.</summary>
+    public IReadOnlyList<Frame> WrappedFrames => _wrapped ??= [.. Frames.Values.Where(f => f is { Hidden: false, Wrap.Around: not WrapAround.None })
+        .OrderBy(f => f.Id)];
+
+    private IReadOnlyList<Frame>? _wrapped;
 
     /// <summary>The images that no frame shows, in the order they came.</summary>
     public IEnumerable<int> UnplacedImages => Images.Keys.Where(id => !PlacedCounts.ContainsKey(id)).Order();

@@ -56,6 +56,7 @@ public abstract class Setting<TSettings>(string name, string path, string label,
 
     public void Check(TSettings settings, FieldErrors errors, string prefix)
     {
+        if (ValueOf(settings) is Enum choice) errors.Choice(prefix + Path, choice);
         if (Range is var (least, most, remedy)) errors.Range(prefix + Path, (double?)ValueOf(settings), least, most, remedy);
     }
 }

@@ -32,16 +32,35 @@ public sealed record TextStyle
 
     public TextAlignment Alignment { get; init; }
 
+    /// <summary>Room above the paragraph, in points; none where it stands at the head of a column.</summary>
+    public double SpaceBefore { get; init; }
+
     /// <summary>Room below the paragraph, in points.</summary>
     public double SpaceAfter { get; init; }
+
+    /// <summary>How much later its first line begins, in points; earlier where below 0.</summary>
+    public double Indent { get; init; }
+
+    /// <summary>Whether words may be divided at the ends of lines.</summary>
+    public bool Hyphenate { get; init; }
+
+    /// <summary>The language by which they are (BCP 47).</summary>
+    public string Language { get; init; } = "en-GB";
+
+    public const int LongestLanguage = 35;
 
     public double LineHeight => Leading ?? Size * UsualLeading;
 
     public void Check(FieldErrors errors)
     {
         if (!Families.Contains(Family)) errors.Add("family", $"There is no font family \"{Family}\" here. Take one of {string.Join(", ", Families)}.");
+        errors.Choice("alignment", Alignment);
         errors.Range("size", Size, 1, 1000, "Type is from 1 to 1000 points high.");
         errors.Range("leading", Leading, 0.5, 2000, "Leading is from 0.5 to 2000 points.");
+        errors.Range("spaceBefore", SpaceBefore, 0, 5000, "The space above a paragraph is 0 or more.");
+        errors.Range("indent", Indent, -5000, 5000, "A first line begins within 5000 points of the others.");
+        if (Language is not { Length: > 0 and <= LongestLanguage } || !Language.All(c => char.IsAsciiLetterOrDigit(c) || c == '-'))
+            errors.Add("language", "Name the language as in \"en-GB\", \"de\" or \"fr\".");
         errors.Range("spaceAfter", SpaceAfter, 0, 5000, "The space below a paragraph is 0 or more.");
         errors.Colour("colour", Colour);
     }
@@ -60,7 +79,11 @@ public sealed record StyleChange
 
     public string? Colour { get; init; }
     public TextAlignment? Alignment { get; init; }
+    public double? SpaceBefore { get; init; }
     public double? SpaceAfter { get; init; }
+    public double? Indent { get; init; }
+    public bool? Hyphenate { get; init; }
+    public string? Language { get; init; }
 
     public TextStyle On(TextStyle style) => style with
     {
@@ -71,6 +94,10 @@ public sealed record StyleChange
         Leading = Leading switch { null => style.Leading, 0 => null, var set => set },
         Colour = Colour?.ToLowerInvariant() ?? style.Colour,
         Alignment = Alignment ?? style.Alignment,
+        SpaceBefore = SpaceBefore ?? style.SpaceBefore,
         SpaceAfter = SpaceAfter ?? style.SpaceAfter,
+        Indent = Indent ?? style.Indent,
+        Hyphenate = Hyphenate ?? style.Hyphenate,
+        Language = Language ?? style.Language,
     };
 }

@@ -3,8 +3,8 @@ using static Formatum.Core.Typesetting.LineBreakClass;
 
 namespace Formatum.Core.Typesetting;
 
-/// <summary>Whether a line may, must or must not end at a place in a text.</summary>
-public enum LineBreak : byte { Prohibited, Allowed, Required }
+/// <summary>Whether a line may, must or must not end at a place in a text, or may with a hyphen.</summary>
+public enum LineBreak : byte { Prohibited, Allowed, Required, Hyphen }
 
 /// <summary>
 /// Where lines may end: the Unicode Line Breaking Algorithm, UAX #14 of Unicode 15.0, with numbers kept together as its section 8.2, example 7

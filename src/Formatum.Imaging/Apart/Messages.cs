@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Formatum.Core.Geometry;
 
 namespace Formatum.Imaging.Apart;
 
@@ -18,6 +19,14 @@ internal enum Work
     Pixels,
 }
 
+/// <summary>A part of the unit square.</summary>
+internal readonly record struct UnitPart(double X, double Y, double Width, double Height)
+{
+    public static UnitPart Of(Box box) => new(box.X, box.Y, box.Width, box.Height);
+
+    public Box ToBox() => new(X, Y, Width, Height);
+}
+
 /// <summary>A question to a reader apart: a line of JSON.</summary>
 /// <param name="Work">What is to be done.</param>
 /// <param name="Path">The file.</param>
@@ -26,7 +35,9 @@ internal enum Work
 /// <param name="Bare">Whether what the file says of itself in words is passed over.</param>
 /// <param name="Width">For pixels: most of them across.</param>
 /// <param name="Height">And down.</param>
-internal sealed record Question(Work Work, string Path, string Text, string? Known = null, bool Bare = false, int Width = 0, int Height = 0)
+/// <param name="Part">And what will be seen of the picture, in its unit square.</param>
+internal sealed record Question(Work Work, string Path, string Text, string? Known = null, bool Bare = false, int Width = 0, int Height = 0,
+    UnitPart Part = default)
 {
     public string ToLine() => JsonSerializer.Serialize(this);
 }
@@ -38,7 +49,9 @@ internal sealed record Question(Work Work, string Path, string Text, string? Kno
 /// <param name="Width">Of the pixels written.</param>
 /// <param name="Height">Of the pixels written.</param>
 /// <param name="HasAlpha">Whether they have transparency.</param>
-internal sealed record Reply(string? Image = null, string? Error = null, bool Unkept = false, int Width = 0, int Height = 0, bool HasAlpha = false)
+/// <param name="Covers">What of the picture they show.</param>
+internal sealed record Reply(string? Image = null, string? Error = null, bool Unkept = false, int Width = 0, int Height = 0, bool HasAlpha = false,
+    UnitPart Covers = default)
 {
     public string ToLine() => JsonSerializer.Serialize(this);
 }

@@ -27,8 +27,8 @@ public static class PictureWorker
     {
         try
         {
-            var known = question.Known is null ? null : (LinkedImage)PartJson.Read(PartKind.Image, question.Known);
-            ReaderLimits.Allow(drawing: known?.Format == "svg" || IsDrawing(question.Path));
+            var known = question.Known is null ? null : PartJson.Read<LinkedImage>(PartKind.Image, question.Known);
+            ReaderLimits.Allow(drawing: question.Work != Work.Pixels && (known?.Format == "svg" || IsDrawing(question.Path)));
             switch (question.Work)
             {
                 case Work.Read:
@@ -40,9 +40,11 @@ public static class PictureWorker
                     previews.Borrow(question.Path, question.Text);
                     return new();
                 default:
-                    var raster = PictureRaster.Decode(known!, question.Width, question.Height);
-                    File.WriteAllBytes(question.Text, raster.Rgba);
-                    return new(Width: raster.Width, Height: raster.Height, HasAlpha: raster.HasAlpha);
+                    return PictureRaster.Decode(known!, question.Width, question.Height, question.Part.ToBox(), (pixels, alpha, covers) =>
+                    {
+                        pixels.Rawsave(question.Text);
+                        return new Reply(Width: pixels.Width, Height: pixels.Height, HasAlpha: alpha, Covers: UnitPart.Of(covers));
+                    });
             }
         }
         catch (BadPicture e)

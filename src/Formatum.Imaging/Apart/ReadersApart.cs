@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using System.Text.Json;
+using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 
 namespace Formatum.Imaging.Apart;
@@ -11,7 +12,7 @@ public sealed record OwnProgram(string File, IReadOnlyList<string> Arguments);
 /// Reads pictures in processes of their own, which the operating system holds to limits of memory and time. A picture that ends its reader, by what is wrong
 /// with it or with the libraries that read it, is refused in words; the server never dies of a picture, nor waits for one.
 /// </summary>
-public sealed class ReadersApart(PictureLimits limits, string previewFolder, OwnProgram program, int most) : IDisposable
+public sealed class ReadersApart(PictureLimits limits, string previewFolder, string asideFolder, OwnProgram program, int most) : IPixelReader, IDisposable
 {
     private const string TooLong = "Reading it takes too long. Simplify it (fewer filters and effects), or save it as PNG or JPEG.";
 
@@ -32,7 +33,7 @@ public sealed class ReadersApart(PictureLimits limits, string previewFolder, Own
         if (!PictureFile.IsRegular(path))
             throw new BadPicture(File.Exists(path) ? "This is no file, but a pipe, a socket or a device." : "There is no such file.");
         var reply = await AskAsync(new(Work.Read, path, name));
-        return (LinkedImage)PartJson.Read(PartKind.Image, reply.Image!);
+        return PartJson.Read<LinkedImage>(PartKind.Image, reply.Image!);
     }
 
     /// <summary>Makes the previews of a picture that is known already.</summary>
@@ -44,6 +45,24 @@ public sealed class ReadersApart(PictureLimits limits, string previewFolder, Own
     /// <exception cref="BadPicture">It is no such preview.</exception>
     /// <exception cref="IOException">It could not be written.</exception>
     public Task BorrowAsync(string path, string contentHash) => AskAsync(new(Work.Borrow, path, contentHash));
+
+    /// <inheritdoc/>
+    /// <remarks>It waits for a reader: not for threads that others want.</remarks>
+    public PictureRaster Pixels(LinkedImage image, int widthPx, int heightPx, Box part)
+    {
+        Directory.CreateDirectory(asideFolder);
+        string file = Path.Combine(asideFolder, $"{Guid.NewGuid():n}.pixels");
+        try
+        {
+            var question = new Question(Work.Pixels, image.Path, file, PartJson.Write(image), false, widthPx, heightPx, UnitPart.Of(part));
+            var reply = AskAsync(question).GetAwaiter().GetResult();
+            return new(reply.Width, reply.Height, reply.HasAlpha, reply.Covers.ToBox(), File.ReadAllBytes(file));
+        }
+        finally
+        {
+            File.Delete(file);
+        }
+    }
 
     /// <exception cref="BadPicture">It cannot be read.</exception>
     private async Task<Reply> AskAsync(Question question)

@@ -15,9 +15,9 @@ public static class BundleJson
     public const string Format = "formatum-publication";
 
     /// <summary>Grows when a reader of the version before could misread what is written.</summary>
-    public const int Version = 2;
+    public const int Version = 3;
 
-    private static readonly string[] Known = ["format", "version", "nextId", "setup", "pages", "masters", "rules", "images", "frames", "tray"];
+    private static readonly string[] Known = ["format", "version", "nextId", "setup", "pages", "masters", "rules", "images", "frames", "stories", "tray"];
 
     // Readable as it stands: letters of all scripts as themselves. It never becomes part of a page.
     private static readonly JsonWriterOptions Writing = new() { Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
@@ -39,6 +39,7 @@ public static class BundleJson
         List(writer, "rules", publication.Rules.Values.OrderBy(r => r.Id).Select(PartJson.ToObject));
         List(writer, "images", publication.Images.Values.OrderBy(i => i.Id).Select(i => ImageObject(i, fileOf.GetValueOrDefault(i.Id))));
         List(writer, "frames", publication.Frames.Values.OrderBy(f => f.Id).Select(PartJson.ToObject));
+        List(writer, "stories", publication.Stories.Values.OrderBy(s => s.Id).Select(PartJson.ToObject));
         List(writer, "tray", publication.Tray.ImageIds.Select(id => (JsonNode)id));
         writer.WriteEndObject();
     }
@@ -105,7 +106,8 @@ public static class BundleJson
             if (root.ContainsKey("masters")) parts.AddRange(Items(root, "masters").SelectMany(Master));
             parts.AddRange(Items(root, "rules").Select(PartJson.FromOutside<FittingRule>));
             parts.AddRange(Items(root, "images").Select(node => Image(node, fileOf)));
-            parts.AddRange(Items(root, "frames").Select(node => PartJson.FromOutside<Frame>(OfToday(PartKind.Frame, node, version))));
+            parts.AddRange(Items(root, "frames").SelectMany(node => Frame(node, version)));
+            if (version >= Version) parts.AddRange(Items(root, "stories").Select(PartJson.FromOutside<Story>));
             parts.Add(new Tray([.. Items(root, "tray").Select(node => Number(node, "tray"))]));
             return (PublicationCheck.Assemble(Number(root["nextId"], "nextId"), parts), fileOf);
         }
@@ -119,9 +121,15 @@ public static class BundleJson
         }
     }
 
-    /// <summary>A part as it is written today: bundles of version 1 hold all parts in their first version.</summary>
-    private static JsonNode? OfToday(PartKind kind, JsonNode? node, int version) =>
-        version == 1 && node is JsonObject part ? PartUpgrades.Upgrade(kind, part, from: 1) : node;
+    /// <summary>A frame as it is written today, and its text, which was part of it before: bundles hold frames in the version of their own number.</summary>
+    private static IEnumerable<Part> Frame(JsonNode? node, int version)
+    {
+        if (version >= Version || node is not JsonObject old) return [PartJson.FromOutside<Frame>(node)];
+        if (old["id"] is null) throw new JsonException("A frame has an \"id\".");
+        var story = PartUpgrades.StoryWithin(PartKind.Frame, old, version);
+        var frame = PartJson.FromOutside<Frame>(PartUpgrades.Upgrade(PartKind.Frame, old, version));
+        return story is null ? [frame] : [frame, PartJson.FromOutside<Story>(story)];
+    }
 
     private static LinkedImage Image(JsonNode? node, Dictionary<int, string> fileOf)
     {

@@ -44,8 +44,8 @@ internal static class BundleReport
             .Select(f => string.Create(CultureInfo.InvariantCulture,
                 $"{Where(f.Frame)}: {publication.ImageOf(f.Frame)!.Name}, {f.Fitted!.Value.Coverage.Ppi:0.#} ppi"))];
         List<string> empty = [.. frames.Where(f => f.IsPlaceholder && publication.MasterWith(f.PageId) is null).Select(Where)];
-        var set = frames.Where(f => f.Text is not null).Select(f => (Frame: f, Set: Composer.TextOf(publication, f, Typefaces.Shipped)!)).ToList();
-        List<string> overset = [.. set.Where(s => s.Set.Overflows).Select(s => $"{Where(s.Frame)}: {s.Set.LeftOut} characters")];
+        var set = frames.Where(f => f.IsText).Select(f => (Frame: f, Set: Composition.TextOf(publication, f, Typefaces.Shipped)!)).ToList();
+        List<string> overset = [.. set.Where(s => s.Set.Overflows).Select(s => $"{Where(s.Frame)}: {s.Set.WordsLeftOver} words")];
         List<string> without = [.. set.Where(s => s.Set.Missing > 0).Select(s => $"{Where(s.Frame)}: {s.Set.Missing} characters")];
         if (missing.Count + changed.Count + coarse.Count + empty.Count + overset.Count + without.Count == 0) Line($"Nothing needs attention.");
         Section("Missing, only the preview is brought along", missing);

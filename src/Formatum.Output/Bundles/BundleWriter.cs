@@ -72,7 +72,7 @@ public static class BundleWriter
 
     /// <summary>The faces that the publication's texts are set in.</summary>
     private static ImmutableArray<(string Family, string Face)> FontsOf(Publication publication) =>
-        [.. publication.Frames.Values.Where(f => f.Text is not null).SelectMany(f => f.Text!.Paragraphs).Where(p => p.Text.Length > 0).Select(p => p.Style)
+        [.. publication.Stories.Values.SelectMany(s => s.Text.Paragraphs).Where(p => p.Text.Length > 0).Select(p => p.Style)
             .Where(s => TextStyle.Families.Contains(s.Family)).Select(s => (s.Family, Typefaces.FaceName(s))).Distinct().Order()];
 
     private static async Task PutAsync(ZipArchive zip, string name, Stream content, CancellationToken cancel)

@@ -69,7 +69,7 @@ public sealed record ImpactAnswer(TouchedAnswer[] Frames, int Placeholders, int 
 public sealed record FrameAnswer(
     int Id, string Name, int Page, double X, double Y, double Width, double Height, double Angle, OutlineName Outline, bool Locked, bool Hidden, int? GroupId,
         int? RuleId, int? ImageId, int? MasterFrameId, SettingsAnswer Set,
-    RecropAnswer Recrop, LookAnswer Look, PlacementAnswer? Placement, TextAnswer? Text)
+    RecropAnswer Recrop, LookAnswer Look, PlacementAnswer? Placement, TextAnswer? Text, ColumnsAnswer? Columns, WrapAnswer Wrap)
 {
     public static FrameAnswer Of(Publication publication, Frame frame) => new(
         frame.Id, frame.Name, publication.NumberOf(frame.PageId), frame.Box.X, frame.Box.Y, frame.Box.Width, frame.Box.Height, frame.Angle,
@@ -83,7 +83,21 @@ public sealed record FrameAnswer(
         frame.Locked, frame.Hidden, frame.GroupId, frame.RuleId, frame.ImageId, frame.MasterFrameId, SettingsAnswer.Of(frame.Own),
         new(frame.Recrop.Zoom, frame.Recrop.Point is { } p ? [p.X, p.Y] : null, frame.Recrop.ZoomY, frame.Recrop.Turn), LookAnswer.Of(frame.Look),
         publication.FittedOf(frame) is { } fitted ? PlacementAnswer.Of(fitted) : null,
-        frame.Text is { } text ? TextAnswer.Of(publication, frame, text) : null);
+        publication.StoryOf(frame) is { } story ? TextAnswer.Of(publication, frame, story) : null, frame.IsText
+            ? ColumnsAnswer.Of(frame.Area ?? TextArea.Whole) : null,
+        WrapAnswer.Of(frame.Wrap ?? Core.Stories.Wrap.Off));
+}
+
+/// <summary>Where in its frame a text is set; lengths in points.</summary>
+public sealed record ColumnsAnswer(int Count, double Gutter, Inset Inset, VerticalPlace Vertical, bool IgnoresWrap)
+{
+    public static ColumnsAnswer Of(TextArea area) => new(area.Columns, area.Gutter, area.Inset, area.Vertical, area.IgnoresWrap);
+}
+
+/// <summary>How text keeps clear of a frame; lengths in points.</summary>
+public sealed record WrapAnswer(WrapAround Around, Inset Distance, WrapSides Sides)
+{
+    public static WrapAnswer Of(Wrap wrap) => new(wrap.Around, wrap.Distance, wrap.Sides);
 }
 
 /// <summary>How a frame looks; lengths in points.</summary>
@@ -95,22 +109,24 @@ public sealed record LookAnswer(Border? Border, string? Background, double Opaci
 
 public sealed record ShadowAnswer(double Across, double Down, double Blur, string Colour, double Strength);
 
-/// <summary>The text of a frame, the lines that fit, and how many of its characters do not fit or have no glyph.</summary>
-public sealed record TextAnswer(string[] Lines, ParagraphAnswer[] Paragraphs, int LeftOut, int Missing)
+/// <summary>The story of a frame with all its words, the lines of it that stand in this frame, and how many of its characters do not fit or have no
+/// glyph.</summary>
+public sealed record TextAnswer(int StoryId, string[] Lines, ParagraphAnswer[] Paragraphs, int LeftOut, int Missing)
 {
-    public static TextAnswer Of(Publication publication, Frame frame, FrameText text)
+    public static TextAnswer Of(Publication publication, Frame frame, Story story)
     {
-        var set = Composer.TextOf(publication, frame, Output.Typefaces.Shipped)!;
-        return new([.. set.Lines.Select(l => l.Text)], [.. text.Paragraphs.Select(ParagraphAnswer.Of)], set.LeftOut, set.Missing);
+        var set = Composition.TextOf(publication, frame, Output.Typefaces.Shipped)!;
+        return new(story.Id, [.. set.Lines.Select(l => l.Text)], [.. story.Text.Paragraphs.Select(ParagraphAnswer.Of)], set.LeftOut, set.Missing);
     }
 }
 
 /// <summary>A paragraph and its style; lengths in points.</summary>
 public sealed record ParagraphAnswer(string Text, string Family, bool Bold, bool Italic, double Size, double? Leading, string Colour, TextAlignment Alignment,
-    double SpaceAfter)
+    double SpaceBefore, double SpaceAfter, double Indent, bool Hyphenate, string Language)
 {
     public static ParagraphAnswer Of(Paragraph p) =>
-        new(p.Text, p.Style.Family, p.Style.Bold, p.Style.Italic, p.Style.Size, p.Style.Leading, p.Style.Colour, p.Style.Alignment, p.Style.SpaceAfter);
+        new(p.Text, p.Style.Family, p.Style.Bold, p.Style.Italic, p.Style.Size, p.Style.Leading, p.Style.Colour, p.Style.Alignment,
+            p.Style.SpaceBefore, p.Style.SpaceAfter, p.Style.Indent, p.Style.Hyphenate, p.Style.Language);
 }
 
 /// <summary>The pixels as the file stores them, before orientation.</summary>

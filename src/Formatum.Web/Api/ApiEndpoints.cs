@@ -26,6 +26,7 @@ public static class ApiEndpoints
         MapFrames(api);
         MapPages(api.MapGroup("/publications/{id:int}/pages"));
         RuleEndpoints.Map(api.MapGroup("/publications/{id:int}"));
+        StoryEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         ImportEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         FillingEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         MasterEndpoints.Map(api.MapGroup("/publications/{id:int}"));
@@ -59,11 +60,8 @@ public static class ApiEndpoints
             .WithSummary("Does again what whoever asks took back last.");
     }
 
-    /// <summary>Less room than this on the disk lets an import or a PDF fail, in bytes.</summary>
-    private const long LeastRoom = 200L << 20;
-
     /// <summary>Whether work can be done here now; 503 and why where it cannot.</summary>
-    private static async Task<IResult> Readiness(PublicationStore store, ServerOptions options)
+    private static async Task<IResult> Readiness(PublicationStore store, ServerOptions options, DiskRoom room)
     {
         try
         {
@@ -71,8 +69,7 @@ public static class ApiEndpoints
             string probe = Path.Combine(options.DataFolder, "ready.probe");
             await File.WriteAllTextAsync(probe, "ready");
             File.Delete(probe);
-            long room = new DriveInfo(options.DataFolder).AvailableFreeSpace;
-            return room >= LeastRoom ? Results.Text("ok") : NotReady($"the disk has {room >> 20} MB left");
+            return room.Lacks(0) is { } full ? NotReady(full.Message) : Results.Text("ok");
         }
         catch (Exception e) when (e is IOException or UnauthorizedAccessException or System.Data.Common.DbException)
         {
@@ -167,6 +164,8 @@ public static class ApiEndpoints
             RuleId = body.RuleId,
             ImageId = body.ImageId,
             Text = body.Text?.ToText(),
+            Area = body.Columns?.ToChange().On(null),
+            Wrap = body.Wrap?.ToChange().On(null),
             Own = body.Set?.ToSettings("set.") ?? FitSettings.Open,
             Look = body.Look?.ToLook() ?? Look.Plain,
         }, context.Seen(body.Seen)));
@@ -186,6 +185,8 @@ public static class ApiEndpoints
             Height = body.Height?.Points,
             Outline = OutlineOf(body.Outline, body.Sides),
             Angle = body.Angle,
+            Area = body.Columns?.ToChange(),
+            Wrap = body.Wrap?.ToChange(),
             Locked = body.Locked,
             Hidden = body.Hidden,
             Name = body.Name,

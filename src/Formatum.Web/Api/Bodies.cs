@@ -1,4 +1,5 @@
 using Formatum.Core.Checks;
+using Formatum.Core.Edits;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
@@ -234,10 +235,58 @@ public sealed record NewFrameBody : ChangeBody
     /// <summary>For a text frame; it then holds no image.</summary>
     public TextBody? Text { get; init; }
 
+    /// <summary>For a text frame: where in it the text is set.</summary>
+    public TextColumnsBody? Columns { get; init; }
+
+    /// <summary>How text of other frames keeps clear of it.</summary>
+    public WrapBody? Wrap { get; init; }
+
     /// <summary>Settings set on the frame itself.</summary>
     public SettingsBody? Set { get; init; }
 
     public LookBody? Look { get; init; }
+}
+
+/// <summary>Distances from four edges; what is left out stays, and is 0 at first.</summary>
+public sealed record DistancesBody
+{
+    public Length? Top { get; init; }
+    public Length? Right { get; init; }
+    public Length? Bottom { get; init; }
+    public Length? Left { get; init; }
+
+    public InsetChange ToChange() => new() { Top = Top?.Points, Right = Right?.Points, Bottom = Bottom?.Points, Left = Left?.Points };
+}
+
+/// <summary>Where in its frame a text is set. What is left out stays; at first that is one column from the top, 12 pt between columns.</summary>
+public sealed record TextColumnsBody
+{
+    public int? Count { get; init; }
+    public Length? Gutter { get; init; }
+    public DistancesBody? Inset { get; init; }
+    public VerticalPlace? Vertical { get; init; }
+
+    /// <summary>Whether it runs on over what other text keeps clear of.</summary>
+    public bool? IgnoresWrap { get; init; }
+
+    public TextAreaChange ToChange() => new()
+    {
+        Columns = Count,
+        Gutter = Gutter?.Points,
+        Inset = Inset?.ToChange(),
+        Vertical = Vertical,
+        IgnoresWrap = IgnoresWrap
+    };
+}
+
+/// <summary>How text keeps clear of a frame. What is left out stays; at first that is not at all, on both sides.</summary>
+public sealed record WrapBody
+{
+    public WrapAround? Around { get; init; }
+    public DistancesBody? Distance { get; init; }
+    public WrapSides? Sides { get; init; }
+
+    public WrapChange ToChange() => new() { Around = Around, Distance = Distance?.ToChange(), Sides = Sides };
 }
 
 /// <summary>How a frame looks. What is left out is plain: no border, no background, no shadow, opacity 1.</summary>
@@ -301,7 +350,16 @@ public sealed record ParagraphBody
     public Length? Leading { get; init; }
     public string? Colour { get; init; }
     public TextAlignment? Alignment { get; init; }
+    public Length? SpaceBefore { get; init; }
     public Length? SpaceAfter { get; init; }
+
+    /// <summary>How much later the first line begins.</summary>
+    public Length? Indent { get; init; }
+
+    /// <summary>Whether words may be divided at the ends of lines, and by which language: "en-GB", "en-US", "de", "fr", "es", "it", "nl" and more.</summary>
+    public bool? Hyphenate { get; init; }
+
+    public string? Language { get; init; }
 
     public Paragraph ToParagraph() => new(FrameText.Clean(Text).Replace('\n', FrameText.LineSeparator), new StyleChange
     {
@@ -312,7 +370,11 @@ public sealed record ParagraphBody
         Leading = Leading?.Points,
         Colour = Colour,
         Alignment = Alignment,
+        SpaceBefore = SpaceBefore?.Points,
         SpaceAfter = SpaceAfter?.Points,
+        Indent = Indent?.Points,
+        Hyphenate = Hyphenate,
+        Language = Language,
     }.On(TextStyle.Usual));
 }
 
@@ -338,6 +400,12 @@ public sealed record FrameChangeBody : ChangeBody
     public Optional<int?> ImageId { get; init; }
 
     /// <summary>Another look in place of the one it has.</summary>
+    /// <summary>For a text frame: where in it the text is set.</summary>
+    public TextColumnsBody? Columns { get; init; }
+
+    /// <summary>How text of other frames keeps clear of it.</summary>
+    public WrapBody? Wrap { get; init; }
+
     public LookBody? Look { get; init; }
 
     /// <summary>Another text for a text frame.</summary>

@@ -90,8 +90,9 @@ public static class FillingEndpoints
         return TypedResults.Created($"/api/publications/{made.Id}", new CreatedAnswer(made.Id));
     }
 
-    private static async Task<RowsAnswer> PourRows(int id, RowsBody body, PublicationStore store, HttpContext context)
+    private static async Task<RowsAnswer> PourRows(int id, RowsBody body, PublicationStore store, HeavyWork heavy, HttpContext context)
     {
+        using var place = await heavy.TakeAsync(context.RequestAborted);
         var before = (await store.OpenAsync(id)).Publication;
         int width = body.Columns.Length;
         if (body.Columns.Concat(body.Rows.SelectMany(r => r ?? [null!])).Any(cell => cell is null))
@@ -111,8 +112,9 @@ public static class FillingEndpoints
         return new(places.Count(p => p.ImageId is not null), places.Count(p => p.Text is not null), [.. findings]);
     }
 
-    private static async Task<PourAnswer> Pour(int id, PourBody body, PublicationStore store, HttpContext context)
+    private static async Task<PourAnswer> Pour(int id, PourBody body, PublicationStore store, HeavyWork heavy, HttpContext context)
     {
+        using var place = await heavy.TakeAsync(context.RequestAborted);
         var before = (await store.OpenAsync(id)).Publication;
         if (body.FromPage < 1 || body.FromPage > before.PageCount)
             throw new EditRefused("fromPage", $"There is no page {body.FromPage}; the publication has pages 1 to {before.PageCount}.");

@@ -2,6 +2,7 @@ using Formatum.Core.Checks;
 using Formatum.Core.Composing;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
+using Formatum.Imaging.Apart;
 using Formatum.Output;
 using Formatum.Storage;
 using Formatum.Web.Hosting;
@@ -55,30 +56,31 @@ public static class OutputEndpoints
         return $"data:{TypeOf(path)};base64,{Convert.ToBase64String(File.ReadAllBytes(path))}";
     }
 
-    private static async Task<IResult> PagePng(int id, int number, PublicationStore store, PreviewStore previews, HeavyWork heavy, CancellationToken cancel,
-        double ppi = 144, bool proof = false)
+    private static async Task<IResult> PagePng(int id, int number, PublicationStore store, PreviewStore previews, ReadersApart readers, HeavyWork heavy,
+        CancellationToken cancel, double ppi = 144, bool proof = false)
     {
         var publication = await WithPageAsync(store, id, number);
         return Results.Bytes(await heavy.RunAsync(stop =>
         {
             var (scene, page) = Composed(publication, number);
             using var png = new MemoryStream();
-            PngWriter.Page(scene, page, ppi, png, proof ? previews : null, stop);
+            PngWriter.Page(scene, page, ppi, png, new(proof ? previews : null, readers), heavy.MostPixels, stop);
             return png.ToArray();
         }, cancel), "image/png");
     }
 
-    private static async Task<IResult> Pdf(int id, PublicationStore store, PreviewStore previews, ServerOptions options, HeavyWork heavy,
-        CancellationToken cancel, bool marks = false, bool bleed = true, bool proof = false, int? from = null, int? to = null)
+    private static async Task<IResult> Pdf(int id, PublicationStore store, PreviewStore previews, ReadersApart readers, ServerOptions options,
+        HeavyWork heavy, DiskRoom room, CancellationToken cancel, bool marks = false, bool bleed = true, bool proof = false, int? from = null, int? to = null)
     {
         var publication = (await store.OpenAsync(id)).Publication;
+        if (room.Lacks(0) is { } full) throw full;
         Directory.CreateDirectory(options.IncomingFolder);
         string path = Path.Combine(options.IncomingFolder, $"{Guid.NewGuid():n}.pdf");
         try
         {
             await heavy.RunAsync(stop =>
             {
-                PdfWriter.Write(publication, previews, new(marks, bleed, proof), path, from ?? 1, to, stop);
+                PdfWriter.Write(publication, new(previews, readers), new(marks, bleed, proof), path, from ?? 1, to, stop);
                 return true;
             }, cancel);
             // The open file outlives its name, and goes when the answer has been sent.

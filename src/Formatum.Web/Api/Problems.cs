@@ -3,6 +3,7 @@ using System.Text.Json;
 using Formatum.Core.Checks;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
+using Formatum.Output;
 using Formatum.Output.Bundles;
 using Formatum.Storage;
 using Formatum.Web.Hosting;
@@ -65,6 +66,8 @@ public sealed class Problems(ILogger<Problems> log) : IExceptionHandler
                 return Problem(StatusCodes.Status422UnprocessableEntity, "A linked image cannot be used", exception.Message);
             case NotStored:
                 return Problem(StatusCodes.Status507InsufficientStorage, "Nothing was changed", exception.Message);
+            case NoRoom or NotWritten:
+                return Problem(StatusCodes.Status507InsufficientStorage, "The disk is full", exception.Message);
             case TooBusy:
                 return Problem(StatusCodes.Status503ServiceUnavailable, "Too much at once", exception.Message);
             case BadBundle:

@@ -20,7 +20,7 @@ internal static class DeskJson
     {
         options.NumberHandling = JsonNumberHandling.AllowReadingFromString;
         options.AllowOutOfOrderMetadataProperties = true;
-        options.Converters.Add(new JsonStringEnumConverter());
+        options.Converters.Add(new JsonStringEnumConverter(namingPolicy: null, allowIntegerValues: false));
         return options;
     }
 }

@@ -89,6 +89,7 @@ public sealed record DeskAnswer(DeskView View, EditOutcome Outcome, bool FromHis
             {
                 Frame f => f.PageId,
                 Page p2 => p2.Id,
+                Story s => Publication.Frames.GetValueOrDefault(s.FrameIds[0])?.PageId ?? 0,
                 _ => 0
             })));
             return here ? null : Spread.NumberOfPage(Publication, page);
@@ -120,12 +121,16 @@ public sealed record DeskAnswer(DeskView View, EditOutcome Outcome, bool FromHis
         || (c.Key.Kind == PartKind.Frame && (c.Before is not Frame before || c.After is not Frame after || before.Depth != after.Depth
             || before.PageId != after.PageId || before.Hidden != after.Hidden)));
 
-    /// <summary>The frames of the spread that changed, or whose images did, where only they did.</summary>
+    /// <summary>The frames of the spread that changed, or whose images did, or whose text flows otherwise, where only they did.</summary>
     public IEnumerable<string> Frames()
     {
         var changed = FrameChanges.Select(c => c.Key.Id).ToHashSet();
+        changed.UnionWith(Outcome.Changes.Items.SelectMany(c => (c.Before as Story)?.FrameIds ?? []));
+        changed.UnionWith(Outcome.Changes.Items.SelectMany(c => (c.After as Story)?.FrameIds ?? []));
         var images = ImageChanges.Select(c => c.Key.Id).ToHashSet();
-        return View.Spread.FramesOf(Publication).Where(f => !f.Frame.Hidden).Where(f => changed.Contains(f.Frame.Id)
+        changed.UnionWith(Publication.ChainsOf(changed));
+        bool flows = FrameChanges.Any(c => c.Before is Frame { Wrap: not null } || c.After is Frame { Wrap: not null });
+        return View.Spread.FramesOf(Publication).Where(f => !f.Frame.Hidden).Where(f => changed.Contains(f.Frame.Id) || (flows && f.Frame.IsText)
             || (f.Frame.ImageId is { } image && images.Contains(image)))
             .Select(f => SpreadView.Frame(Publication, f.Frame, f.Box));
     }

@@ -5,6 +5,7 @@ using Formatum.Core.Composing;
 using Formatum.Core.Publications;
 using Formatum.Output;
 using Formatum.Storage;
+using Formatum.Web.Hosting;
 using Formatum.Web.Links;
 using Formatum.Web.Wording;
 
@@ -14,13 +15,16 @@ namespace Formatum.Web.Desk;
 public sealed record ShelfItem(int Id, string Name, string Edition, string Facts, string Cover, IReadOnlyList<string> Attention);
 
 /// <summary>What the shelf shows of each publication: worked out once for each revision, so that the shelf opens only what changed.</summary>
-public sealed class ShelfCards(PublicationStore store, LinkStates links)
+public sealed class ShelfCards(PublicationStore store, LinkStates links, HeavyWork heavy)
 {
     private const int Most = 500;
 
     private sealed record Card(long Revision, ShelfItem Item, ImmutableArray<LinkedImage> Images);
 
     private readonly ConcurrentDictionary<int, Card> _cards = new();
+
+    /// <summary>Readers who come at once wait for the same card.</summary>
+    private readonly ConcurrentDictionary<(int Id, long Revision), Lazy<Task<Card>>> _inTheMaking = new();
 
     public async Task<ShelfItem> OfAsync(ShelfEntry entry)
     {
@@ -37,12 +41,7 @@ public sealed class ShelfCards(PublicationStore store, LinkStates links)
     private async Task<ShelfItem> ReadAsync(ShelfEntry entry)
     {
         if (!_cards.TryGetValue(entry.Id, out var card) || card.Revision != entry.Revision)
-        {
-            var standing = await store.OpenAsync(entry.Id);
-            card = new(standing.Revision, Describe(standing), [.. standing.Publication.Images.Values]);
-            if (_cards.Count >= Most) _cards.Clear();
-            _cards[entry.Id] = card;
-        }
+            card = await _inTheMaking.GetOrAdd((entry.Id, entry.Revision), key => new(() => MakeAsync(key))).Value;
         // Files change without the publication doing so.
         var (changed, missing) = links.Count(card.Images);
         return changed + missing == 0 ? card.Item : card.Item with
@@ -50,6 +49,21 @@ public sealed class ShelfCards(PublicationStore store, LinkStates links)
             Attention = [.. card.Item.Attention, .. changed > 0 ? [Words.Count(changed, "linked file") + " changed"] : Array.Empty<string>(), .. missing > 0
                 ? [Words.Count(missing, "linked file") + " missing"] : Array.Empty<string>()],
         };
+    }
+
+    private async Task<Card> MakeAsync((int Id, long Revision) key)
+    {
+        try
+        {
+            var standing = await store.OpenAsync(key.Id);
+            var card = await heavy.RunAsync(_ => new Card(standing.Revision, Describe(standing), [.. standing.Publication.Images.Values]), default);
+            if (_cards.Count >= Most) _cards.Clear();
+            return _cards[key.Id] = card;
+        }
+        finally
+        {
+            _inTheMaking.TryRemove(key, out _);
+        }
     }
 
     private static ShelfItem Describe(Standing standing)

@@ -145,7 +145,7 @@ public static class SpreadView
                     $"dy=\"{(i == 0 ? "-0.6em" : "1.2em")}\">{SvgWriter.Escape(label.Lines[i])}{(i < label.Lines.Count - 1 ? " " : "")}</tspan>");
             svg.Append("</text>");
         }
-        else if (frame.IsText) svg.Append("<g class=\"text-holder\">").Append(TextOf(frame, scene)).Append("</g>");
+        else if (frame.IsText) svg.Append("<g class=\"text-holder\">").Append(TextOf(publication, frame, scene)).Append("</g>");
         else
         {
             SvgWriter.Content(svg, scene, "clip", image => PreviewAddress(image, scene.Image!.Matrix));
@@ -155,11 +155,11 @@ public static class SpreadView
         svg.Append("</g>");
     }
 
-    private static string TextOf(Frame frame, SceneFrame scene)
+    private static string TextOf(Publication publication, Frame frame, SceneFrame scene)
     {
         var svg = new StringBuilder();
         SvgWriter.Content(svg, scene, "", _ => "");
-        return svg.Append(TextView.Marks(frame, scene.Text!)).ToString();
+        return svg.Append(TextView.Marks(frame, publication.IsEmpty(frame), scene.Text!)).ToString();
     }
 
     /// <summary>A frame with a picture it does not have yet, drawn over what it shows now.</summary>
@@ -250,7 +250,7 @@ public static class SpreadView
         };
         var label = frame.IsPlaceholder ? LabelOf(publication, frame) : null;
         return new(frame.Id, BoxText(box), N(frame.Angle), SvgWriter.Matrix(scene.ToSpread), shape, scene.Image is { } image ? SvgWriter.Matrix(image.Matrix)
-            : null, label, FiguresOf(publication, frame), frame.IsText ? TextOf(frame, scene) : null);
+            : null, label, FiguresOf(publication, frame), frame.IsText ? TextOf(publication, frame, scene) : null);
     }
 
     /// <summary>The points of a frame's outline on the spread: "x,y" with blanks between, and after a slash each the controls where it bends; an empty one
@@ -274,7 +274,7 @@ public static class SpreadView
 
     private static string Spoken(Publication publication, Frame frame) =>
         frame.IsPlaceholder ? $"{frame.Label}, placeholder, {string.Join(' ', LabelOf(publication, frame).Lines)}"
-            : frame.Text is { } text ? $"{frame.Label}, text: {(text.Plain.Length > 80 ? text.Plain[..80] : text.Plain)}"
+            : publication.StoryOf(frame) is { Text: var text } ? $"{frame.Label}, text: {(text.Plain.Length > 80 ? text.Plain[..80] : text.Plain)}"
             : $"{frame.Label}, {publication.ImageOf(frame)?.Name}, {Words.Size(frame.Box.Width, frame.Box.Height, publication.Setup.Unit)}";
 
     /// <summary>The smallest preview with about as many pixels as the image takes on a usual screen.</summary>

@@ -38,21 +38,27 @@ public sealed record UnderWay(IReadOnlyList<FramePatch> Frames, InsidePatch? Ins
         var changes = attempt.Edit.On(publication);
         var after = publication.With(changes);
         var changed = changes.Items.Where(c => c.Key.Kind == PartKind.Frame).Select(c => c.Key.Id).ToHashSet();
-        var frames = Spread.At(after, spread.Index).FramesOf(after).Where(f => changed.Contains(f.Frame.Id)).ToList();
+        var all = Spread.At(after, spread.Index).FramesOf(after).ToList();
+        var frames = all.Where(f => changed.Contains(f.Frame.Id)).ToList();
+        // Text flows anew around what moves, and on through the chain of what is sized.
+        bool around = changes.Items.Any(c => c.Before is Frame { Wrap: not null } || c.After is Frame { Wrap: not null });
+        var chained = after.ChainsOf(changed).ToHashSet();
+        var flowing = all.Where(f => f.Frame is { IsText: true, Hidden: false } && !changed.Contains(f.Frame.Id) && (around || chained.Contains(f.Frame.Id)));
         string[] words = [frames is [var one] ? WordsFor(after, one.Frame, inside) : "", attempt.Words];
-        FramePatch Patch((Frame Frame, Core.Geometry.Box Box) f) => SpreadView.Patch(after, f.Frame, f.Box, OnlyPlaced(publication, f.Frame)) with
+        FramePatch Patch((Frame Frame, Core.Geometry.Box Box) f) => SpreadView.Patch(after, f.Frame, f.Box, OnlyPlaced(publication, f.Frame, after)) with
         {
             Points = withPoints ? SpreadView.PointsText(f.Frame, f.Box) : null
         };
-        return new([.. frames.Select(f => Patch((f.Frame, f.Box)))],
+        return new([.. frames.Concat(flowing).Select(f => Patch((f.Frame, f.Box)))],
             inside && frames is [var only] ? PictureView.Patch(after, only.Frame, only.Box) : null,
             [.. attempt.Marks.Select(m => m.Upright ? new MarkLine(m.Line.At, m.Line.From, m.Line.At, m.Line.To)
                 : new MarkLine(m.Line.From, m.Line.At, m.Line.To, m.Line.At))],
             null, string.Join(" \u00b7 ", words.Where(w => w.Length > 0)));
     }
 
-    private static bool OnlyPlaced(Publication before, Frame now) =>
-        before.Frames.GetValueOrDefault(now.Id) is { } was && was.Box.Width == now.Box.Width && was.Box.Height == now.Box.Height
+    private static bool OnlyPlaced(Publication before, Frame now, Publication after) =>
+        !(now.IsText && after.WrappedFrames.Count > 0) && before.Frames.GetValueOrDefault(now.Id) is { } was && was.Box.Width == now.Box.Width
+            && was.Box.Height == now.Box.Height
             && was with { Box = now.Box, PageId = now.PageId, Angle = now.Angle } == now;
 
     private static string WordsFor(Publication publication, Frame frame, bool inside)

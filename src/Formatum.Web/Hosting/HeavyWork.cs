@@ -1,4 +1,5 @@
 using System.Runtime.InteropServices;
+using Formatum.Output;
 
 namespace Formatum.Web.Hosting;
 
@@ -23,6 +24,11 @@ public sealed partial class HeavyWork(ServerOptions options)
     private SemaphoreSlim Places { get; } = new(options.Heavy);
 
     private int _waiting;
+
+    /// <summary>A picture of a page may have so many pixels: all that are made at once together take half the memory at most, each pixel twice four
+    /// bytes.</summary>
+    public int MostPixels { get; } = (int)Math.Clamp(GC.GetGCMemoryInfo().TotalAvailableMemoryBytes / 2 / options.Heavy / 8, 20_000_000,
+        PngWriter.MostPixels);
 
     /// <summary>Does heavy work once there is a place for it.</summary>
     /// <param name="work">The work; it stops soon where the token says so.</param>

@@ -43,6 +43,7 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
 
     public async Task<IActionResult> OnPostPourAsync(int id, int spread, long seen, PourForm form)
     {
+        using var place = await heavy.TakeAsync(HttpContext.RequestAborted);
         var before = await store.OpenAsync(id);
         var outcome = await store.EditAsync(id, form.ToEdit(Ground.Of(before, spread)), HttpContext.Seen(seen));
         return new JsonResult(PourTold.Of(before, outcome));
@@ -63,6 +64,7 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
 
     public async Task<IActionResult> OnPostTakeRowsAsync(int id, int spread, long seen, RowsForm form)
     {
+        using var place = await heavy.TakeAsync(HttpContext.RequestAborted);
         var table = tables.Read(form.Token, form.Encoding);
         var standing = await store.OpenAsync(id);
         var outcome = await store.EditAsync(id, RowsView.Edit(DeskView.Of(standing, spread), form, table), HttpContext.Seen(seen));
@@ -78,7 +80,8 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
     public async Task<IActionResult> OnGetWritingAsync(int id, int spread, string? frames)
     {
         var standing = await store.OpenAsync(id);
-        return DeskView.Of(standing, spread, frames).Chosen is [{ IsText: true } frame] ? Content(TextView.Writing(frame, standing.Revision), "text/html")
+        return DeskView.Of(standing, spread, frames).Chosen is [{ IsText: true } frame] ? Content(TextView.Writing(standing.Publication, frame,
+            standing.Revision), "text/html")
             : throw new EditRefused("frame", "That text frame is no longer there. It may have been removed in another window.");
     }
 

@@ -36,7 +36,8 @@ public sealed class FlatplanModel(PublicationStore store) : PageModel
     {
         var publication = (await store.OpenAsync(id)).Publication;
         var gone = DeskView.Ids(pages).Where(n => n <= publication.PageCount).SelectMany(n => publication.FramesOnPage(publication.Order.Ids[n - 1])).ToList();
-        int pictures = gone.Count(f => f.ImageId is not null), texts = gone.Count(f => f.IsText && !f.IsEmpty), others = gone.Count - pictures - texts;
+        int pictures = gone.Count(f => f.ImageId is not null), texts = gone.Count(f => f.IsText && !publication.IsEmpty(f)),
+            others = gone.Count - pictures - texts;
         string[] what = [pictures > 0 ? Words.Count(pictures, "picture") : "", texts > 0 ? Words.Count(texts, "text") : "", others > 0
             ? Words.Count(others, "empty frame") : ""];
         return Content(string.Join(", ", what.Where(w => w.Length > 0)), "text/plain");

@@ -14,7 +14,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Formatum.Web.Pages;
 
 /// <summary>Rules: each shown by what it does, changed with every frame in sight that the change would touch.</summary>
-public sealed class RulesModel(PublicationStore store) : PageModel
+public sealed class RulesModel(PublicationStore store, HeavyWork heavy) : PageModel
 {
     public required RuleSheet Sheet { get; set; }
 
@@ -46,7 +46,7 @@ public sealed class RulesModel(PublicationStore store) : PageModel
         var shown = RuleOf(publication, rule);
         var form = RuleForm.Of(publication, shown, like is { } frame ? publication.Frames.GetValueOrDefault(frame) : null);
         form.Seen = standing.Revision;
-        Sheet = new(standing, shown, form);
+        Sheet = await SheetAsync(standing, shown, form);
         Starting = await store.StartingRuleAsync();
         return Page();
     }
@@ -55,8 +55,12 @@ public sealed class RulesModel(PublicationStore store) : PageModel
     public async Task<IActionResult> OnPostPreviewAsync(int id, string? rule, RuleForm form)
     {
         var standing = await store.OpenAsync(id);
-        return Partial("_RuleUnderWay", new RuleSheet(standing, RuleOf(standing.Publication, rule), form));
+        return Partial("_RuleUnderWay", await SheetAsync(standing, RuleOf(standing.Publication, rule), form));
     }
+
+    /// <summary>A rule with what its settings do to every frame.</summary>
+    private Task<RuleSheet> SheetAsync(Standing standing, FittingRule? rule, RuleForm form) =>
+        heavy.RunAsync(_ => new RuleSheet(standing, rule, form), HttpContext.RequestAborted);
 
     /// <summary>Makes the change.</summary>
     public async Task<IActionResult> OnPostApplyAsync(int id, string? rule, RuleForm form)
@@ -91,7 +95,8 @@ public sealed class RulesModel(PublicationStore store) : PageModel
         var standing = await store.OpenAsync(id);
         var of = RuleNamed(standing.Publication, rule);
         var edit = new RemoveRule(of.Id, instead, keep);
-        if (!sure) return Preview(standing, edit, $"Remove {of.Name}", "Remove", new() { ["instead"] = Text(instead), ["keep"] = keep ? "true" : "false" });
+        if (!sure)
+            return await PreviewAsync(standing, edit, $"Remove {of.Name}", "Remove", new() { ["instead"] = Text(instead), ["keep"] = keep ? "true" : "false" });
         await store.EditAsync(id, edit, HttpContext.Seen(seen));
         return GoTo(Address(id, instead));
     }
@@ -104,7 +109,7 @@ public sealed class RulesModel(PublicationStore store) : PageModel
         var frames = FrameScope.FramesIn(standing.Publication, page, which);
         var edit = new ChangeFrames { FrameIds = frames, RuleId = new(of.Id), ClearSet = clear };
         if (!sure)
-            return Preview(standing, edit, $"Put {of.Name} on {Words.Count(frames.Length, "frame")}", "Put",
+            return await PreviewAsync(standing, edit, $"Put {of.Name} on {Words.Count(frames.Length, "frame")}", "Put",
                 new() { ["page"] = Text(page), ["which"] = which.ToString(), ["clear"] = clear ? "true" : "false" },
                 SetThere(standing.Publication, frames, clear));
         await store.EditAsync(id, edit, HttpContext.Seen(seen));
@@ -130,12 +135,16 @@ public sealed class RulesModel(PublicationStore store) : PageModel
         return new NoContentResult();
     }
 
-    private PartialViewResult Preview(Standing standing, Edit edit, string title, string handler, Dictionary<string, string> values, string? note = null)
+    private async Task<PartialViewResult> PreviewAsync(Standing standing, Edit edit, string title, string handler, Dictionary<string, string> values,
+        string? note = null)
     {
         values["seen"] = Text((int)standing.Revision);
-        var after = standing.Publication.With(edit.On(standing.Publication));
-        return Partial("_RuleImpact", new ImpactView(standing, after, Impact.Of(standing.Publication, after), title, handler, values, note is null ? []
-            : [note]));
+        var (after, impact) = await heavy.RunAsync(_ =>
+        {
+            var after = standing.Publication.With(edit.On(standing.Publication));
+            return (after, Impact.Of(standing.Publication, after));
+        }, HttpContext.RequestAborted);
+        return Partial("_RuleImpact", new ImpactView(standing, after, impact, title, handler, values, note is null ? [] : [note]));
     }
 
     /// <summary>What is set on the frames themselves, and that it stays over the rule or goes.</summary>

@@ -11,7 +11,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Formatum.Web.Pages;
 
 /// <summary>Set-up: of a new publication, or of one that is there.</summary>
-public sealed class SetupModel(PublicationStore store) : PageModel
+public sealed class SetupModel(PublicationStore store, HeavyWork heavy) : PageModel
 {
     [BindProperty(SupportsGet = true)]
     public SetupForm Form { get; set; } = new();
@@ -55,7 +55,7 @@ public sealed class SetupModel(PublicationStore store) : PageModel
             return Redirect($"/publications/{created.Id}/desk");
         }
         var edit = new ChangeSetup(setup, Form.Frames, pages);
-        var impact = SetupImpact.Of(Standing.Publication, edit);
+        var impact = await heavy.RunAsync(_ => SetupImpact.Of(Standing.Publication, edit), HttpContext.RequestAborted);
         if (!Form.Sure && impact.Matters)
         {
             Impact = impact;

@@ -17,11 +17,9 @@ namespace Formatum.Web.Pictures;
 public sealed record BundleTaken(int Id, string Name, int Images, ImmutableArray<string> Changed, ImmutableArray<string> Missing);
 
 /// <summary>Takes bundles in: all of it is unpacked aside and read first, and only what is whole becomes a publication.</summary>
-public sealed class BundleIntake(ServerOptions options, ReadersApart reader, PictureIntake pictures, PublicationStore store)
+public sealed class BundleIntake(ServerOptions options, ReadersApart reader, PictureIntake pictures, PublicationStore store,
+    DiskRoom room)
 {
-    /// <summary>Room left on the disk beyond what a bundle needs, in bytes.</summary>
-    private const long Spare = 200L << 20;
-
     /// <param name="path">The bundle; it stays where it is.</param>
     /// <exception cref="BadBundle">It is not taken in; nothing was changed.</exception>
     public async Task<BundleTaken> TakeAsync(string path)
@@ -31,10 +29,9 @@ public sealed class BundleIntake(ServerOptions options, ReadersApart reader, Pic
         try
         {
             using var bundle = BundleReader.Open(path, options.Limits);
-            long room = new DriveInfo(options.DataFolder).AvailableFreeSpace;
-            if (bundle.ImageBytes + Spare > room)
-                throw new BadBundle($"The bundle's pictures need {Megabytes(bundle.ImageBytes)}, and the server's disk has {Megabytes(room)} left. Make " +
-                    $"room, and take it in again.");
+            if (room.Lacks(bundle.ImageBytes) is not null)
+                throw new BadBundle($"The bundle's pictures need {Megabytes(bundle.ImageBytes)}, and the server's disk has {Megabytes(room.ForLargeFiles)} " +
+                    $"left for pictures. Make room, and take it in again.");
             var read = await ReadAsync(bundle, aside);
             var images = read.Select(r => r.Unpacked is { } unpacked ? Kept(r.Image, unpacked) : r.Image with { Path = pictures.PathOf(r.Image) }).ToList();
             var given = bundle.Publication;
@@ -53,7 +50,7 @@ public sealed class BundleIntake(ServerOptions options, ReadersApart reader, Pic
         }
     }
 
-    private static string Megabytes(long bytes) => $"{Math.Max(1, bytes >> 20):#,0} MB";
+    private static string Megabytes(long bytes) => $"{Math.Max(0, bytes >> 20):#,0} MB";
 
     /// <summary>An image with what its file really is; null where it is not in the bundle.</summary>
     private sealed record ReadImage(LinkedImage Image, LinkedImage? Unpacked);

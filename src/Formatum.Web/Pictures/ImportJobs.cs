@@ -313,13 +313,14 @@ public sealed class ImportJobs(ServerOptions options, PictureIntake intake, ILog
             {
                 batch[i].Item.SameAs = linked[i].SameAs;
                 batch[i].Item.ImageId = linked[i].Image.Id;
-                if (batch[i].Item.Sent) File.Delete(PictureIntake.NoteOf(batch[i].Item.Path));
             }
         }
         catch (Exception e) when (e is EditRefused or NoSuchPublication or NotStored)
         {
             foreach (var (item, _) in batch) item.Error = e.Message;
         }
+        // What came of each is known: nobody has to find it again.
+        foreach (var (item, _) in batch.Where(b => b.Item.Sent)) File.Delete(PictureIntake.NoteOf(item.Path));
     }
 
     private void Save(Running running)

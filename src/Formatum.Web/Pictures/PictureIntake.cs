@@ -13,7 +13,8 @@ namespace Formatum.Web.Pictures;
 public sealed record Arrival(string Name, LinkedImage? Image, string? Error);
 
 /// <summary>Takes pictures in: sent by a browser, or named in a folder on this machine.</summary>
-public sealed class PictureIntake(ServerOptions options, ReadersApart reader, SubjectFinder finder, PublicationStore store, ILogger<PictureIntake> log)
+public sealed class PictureIntake(ServerOptions options, ReadersApart reader, SubjectFinder finder, PublicationStore store, DiskRoom room,
+    ILogger<PictureIntake> log)
 {
     public const int LongestName = 255, MostFilesInFolder = 10_000;
 
@@ -116,7 +117,7 @@ public sealed class PictureIntake(ServerOptions options, ReadersApart reader, Su
         catch (IOException e) when (e is not FileNotFoundException)
         {
             log.LogWarning(e, "Keeping a picture failed");
-            return (null, NotKept);
+            return (null, e is NoRoom ? e.Message : NotKept);
         }
     }
 
@@ -126,6 +127,7 @@ public sealed class PictureIntake(ServerOptions options, ReadersApart reader, Su
         "and try again.";
 
     private ServerOptions Options { get; } = options;
+    private DiskRoom Room { get; } = room;
     private ReadersApart Reader { get; } = reader;
     private SubjectFinder Finder { get; } = finder;
     private PublicationStore Store { get; } = store;
@@ -195,7 +197,11 @@ public sealed class PictureIntake(ServerOptions options, ReadersApart reader, Su
         return null;
     }
 
+    /// <summary>While a file arrives, so often is looked whether there is still room for it, in bytes.</summary>
+    private const long LookForRoomEvery = 1L << 20;
+
     /// <summary>Copies an upload to a file of its own; null where it is larger than allowed. The rest of it is then passed over.</summary>
+    /// <exception cref="NoRoom">There is no room for it. It is read to its end all the same.</exception>
     private async Task<string?> SaveAsync(Stream content, long mostBytes, CancellationToken cancel)
     {
         Directory.CreateDirectory(Options.IncomingFolder);
@@ -206,12 +212,15 @@ public sealed class PictureIntake(ServerOptions options, ReadersApart reader, Su
             await using var file = new FileStream(path, FileMode.CreateNew, FileAccess.Write, FileShare.None, 1 << 16, useAsync: true);
             var buffer = new byte[1 << 16];
             long total = 0;
+            NoRoom? full = null;
             int read;
             while ((read = await content.ReadAsync(buffer, cancel)) > 0)
             {
+                if (full is null && total % LookForRoomEvery < read) full = Room.Lacks(LookForRoomEvery);
                 total += read;
-                if (total <= mostBytes) await file.WriteAsync(buffer.AsMemory(0, read), cancel);
+                if (total <= mostBytes && full is null) await file.WriteAsync(buffer.AsMemory(0, read), cancel);
             }
+            if (full is not null) throw full;
             whole = total <= mostBytes;
         }
         finally
@@ -226,7 +235,14 @@ public sealed class PictureIntake(ServerOptions options, ReadersApart reader, Su
     {
         string kept = PathOf(image);
         Directory.CreateDirectory(Path.GetDirectoryName(kept)!);
-        if (!File.Exists(kept)) File.Move(image.Path, kept);
+        try
+        {
+            if (!File.Exists(kept)) File.Move(image.Path, kept);
+        }
+        catch (IOException) when (File.Exists(kept))
+        {
+            // The same content was read at the same time, and came there first.
+        }
         return image with { Path = kept, Modified = new DateTimeOffset(File.GetLastWriteTimeUtc(kept)) };
     }
 
@@ -237,12 +253,14 @@ public sealed class PictureIntake(ServerOptions options, ReadersApart reader, Su
     {
         try
         {
-            return await GuardedAsync(name, async () =>
+            var arrival = await GuardedAsync(name, async () =>
             {
                 var image = await Reader.ReadAsync(incoming, name);
                 if (noted) File.WriteAllText(NoteOf(incoming), PathOf(image));
                 return Keep(image);
             });
+            if (arrival.Image is null) File.Delete(NoteOf(incoming));
+            return arrival;
         }
         finally
         {

@@ -60,7 +60,7 @@ public static class SettingText
         string typed = (text ?? "").Trim();
         object? value = FitSettings.Of(setting).Kind switch
         {
-            SettingKind.Choice => setting == FitSetting.Fit ? Named<FitKind>(setting, typed, errors) : Named<LimitAction>(setting, typed, errors),
+            SettingKind.Choice => setting == FitSetting.Fit ? Choice<FitKind>(Field(setting), typed, errors) : Choice<LimitAction>(Field(setting), typed, errors),
             SettingKind.Length => Length(Field(setting), typed, unit, (double)ValueOf(setting, now), true, errors),
             SettingKind.Share => ReadShare(setting, typed, errors),
             SettingKind.Angle => ReadNumber(setting, typed.TrimEnd('\u00b0'), "Type degrees, such as 15 or -90.", errors),
@@ -100,10 +100,11 @@ public static class SettingText
 
     private static string Length(double points, LengthUnit unit) => unit == LengthUnit.Pica ? Units.Text(points, unit) : Units.Number(points, unit);
 
-    private static T? Named<T>(FitSetting setting, string text, FieldErrors errors) where T : struct, Enum
+    /// <summary>One of a list, by its name; null where it is none of them.</summary>
+    public static T? Choice<T>(string field, string text, FieldErrors errors) where T : struct, Enum
     {
         if (Enum.TryParse(text, ignoreCase: true, out T value) && Enum.IsDefined(value)) return value;
-        errors.Add(Field(setting), "Choose one of the list.");
+        errors.Add(field, "Choose one of the list.");
         return null;
     }
 

@@ -139,10 +139,10 @@ public class MasterEditTests
             Name = "caption",
             Text = FrameText.Empty(TextStyle.Usual with { Size = 14 })
         });
-        Named(p, 2, "caption").Text!.Paragraphs[0].Style.Size.ShouldBe(14);
+        p.StoryOf(Named(p, 2, "caption"))!.Text.Paragraphs[0].Style.Size.ShouldBe(14);
         p = p.Do(new ChangeFrames { FrameIds = [Named(p, 2, "caption").Id], Text = Words("A mug") });
         p = Moved(p, Named(p, Verso, "caption"), 44);
-        (Named(p, 2, "caption").Box.X, Named(p, 2, "caption").Text!.Plain).ShouldBe((44, "A mug"));
+        (Named(p, 2, "caption").Box.X, p.StoryOf(Named(p, 2, "caption"))!.Text.Plain).ShouldBe((44, "A mug"));
     }
 
     [Fact]
@@ -195,10 +195,10 @@ public class MasterEditTests
             .Do(new MakeFrame { Page = 3, Box = new(50, 120, 100, 12), Text = Words("A mug") });
         p = p.Do(new MakeMaster(" Product page ", [3], BaseThem: true));
         Master(p).Name.ShouldBe("Product page");
-        On(p, Recto).Select(f => (f.Box.X, f.IsEmpty)).ShouldBe([(50, true), (50, true), (50, false)]);
-        On(p, Verso).Select(f => (f.Box.X, f.IsEmpty)).ShouldBe([(20, true), (20, true), (20, false)], "As far from the margin as on the other side.");
+        On(p, Recto).Select(f => (f.Box.X, p.IsEmpty(f))).ShouldBe([(50, true), (50, true), (50, false)]);
+        On(p, Verso).Select(f => (f.Box.X, p.IsEmpty(f))).ShouldBe([(20, true), (20, true), (20, false)], "As far from the margin as on the other side.");
         On(p, 3).Select(f => (f.ImageId, f.MasterFrameId)).ShouldBe([((int?)Picture.Id, (int?)On(p, Recto)[0].Id), ((int?)null, (int?)On(p, Recto)[1].Id)]);
-        On(p, 3)[1].Text!.Plain.ShouldBe("A mug");
+        p.StoryOf(On(p, 3)[1])!.Text.Plain.ShouldBe("A mug");
         On(p.Do(new BasePages([2], Master(p).Id)), 2).Select(f => f.Box.X).ShouldBe([20, 20]);
         Should.Throw<EditRefused>(() => new MakeMaster("Other", [1, 3]).On(p)).Errors[0].Field.ShouldBe("pages");
         Should.Throw<EditRefused>(() => new MakeMaster("product PAGE").On(p)).Message.ShouldContain("already");
@@ -264,7 +264,7 @@ public class MasterEditTests
                 foreach (var follower in p.Frames.Values.Where(f => f.MasterFrameId is not null))
                 {
                     var followed = p.Frames[follower.MasterFrameId!.Value];
-                    followed.IsEmpty.ShouldBeTrue();
+                    p.IsEmpty(followed).ShouldBeTrue();
                     p.MasterPageOf(follower.PageId).ShouldBe(followed.PageId);
                     p.FramesOnPage(follower.PageId).Count(f => f.MasterFrameId == followed.Id).ShouldBe(1);
                 }

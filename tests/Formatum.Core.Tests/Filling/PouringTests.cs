@@ -78,8 +78,8 @@ public sealed class PouringTests
         after.PageCount.ShouldBe(5);
         after.Order.Ids.Take(4).ShouldBe(p.Order.Ids);
         after.Order.Ids.Select(id => after.FramesOnPage(id).Count(f => f.ImageId is not null)).ShouldBe([0, 1, 1, 1, 1]);
-        after.Frames.Values.Where(f => f.Name == "caption").Select(f => f.Text!.Plain).ShouldBe(["No. 1", "", "", ""], ignoreOrder: true);
-        after.Frames.Values.Where(f => f.Name == "folio").ShouldAllBe(f => f.Text!.Plain == "{page}");
+        after.Frames.Values.Where(f => f.Name == "caption").Select(f => after.StoryOf(f)!.Text.Plain).ShouldBe(["No. 1", "", "", ""], ignoreOrder: true);
+        after.Frames.Values.Where(f => f.Name == "folio").ShouldAllBe(f => after.StoryOf(f)!.Text.Plain == "{page}");
     }
 
     [Fact]

@@ -38,7 +38,8 @@ public sealed class RowTests
     };
 
     private static string[] Read(Publication p, string name) =>
-        [.. ReadingOrder.Of(p, p.Frames.Values.Where(f => f.Name == name)).Select(f => f.Text?.Plain ?? (f.ImageId is { } id ? p.Images[id].Name : "-"))];
+        [.. ReadingOrder.Of(p, p.Frames.Values.Where(f => f.Name == name)).Select(f => p.StoryOf(f)?.Text.Plain
+            ?? (f.ImageId is { } id ? p.Images[id].Name : "-"))];
 
     [Fact]
     public void As_many_rows_go_on_a_page_as_it_has_frames_of_a_name_and_pages_are_added()
@@ -49,7 +50,7 @@ public sealed class RowTests
         Read(poured, "Picture").ShouldBe(["pot-3.jpg", "pot-1.jpg", "pot-2.jpg", "pot-5.jpg", "pot-4.jpg", "-"]);
         Read(poured, "Piece").ShouldBe(["Mug", "Jug", "Bowl", "Cup", "Jar", ""]);
         Read(poured, "Heading").ShouldBe(["Pots", "Pots", "Pots"]);
-        poured.Frames.Values.Where(f => f.Name == "Piece").ShouldAllBe(f => f.Text!.Paragraphs[0].Style.Bold);
+        poured.Frames.Values.Where(f => f.Name == "Piece").ShouldAllBe(f => poured.StoryOf(f)!.Text.Paragraphs[0].Style.Bold);
         poured.With(Rows(p, Pots("pot-3.jpg|Mug|x")).On(p).Inverse()).Frames.Count.ShouldBe(poured.Frames.Count);
     }
 

@@ -2,6 +2,7 @@ using System.Text.Json;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
+using Formatum.Core.Stories;
 
 namespace Formatum.Core.Tests.Publications;
 
@@ -20,17 +21,17 @@ public sealed class PartJsonTests
     };
 
     /// <summary>As it was written in its first version.</summary>
-    private static string First(string json) => json.Replace("\"version\":2,", "", StringComparison.Ordinal)
+    private static string First(string json) => json.Replace("\"version\":3,", "", StringComparison.Ordinal)
         .Replace("\"background\"", "\"tone\"", StringComparison.Ordinal);
 
     [Fact]
     public void A_part_of_an_older_version_is_brought_up_to_date_as_it_is_read()
     {
         string today = PartJson.Write(Kept);
-        today.ShouldStartWith("{\"version\":2,");
-        PartJson.Read(PartKind.Frame, today).ShouldBe(Kept);
+        today.ShouldStartWith("{\"version\":3,");
+        PartJson.Read(PartKind.Frame, today).ShouldBe([Kept]);
         First(today).ShouldContain("\"tone\":\"#dfe5d8\"");
-        PartJson.Read(PartKind.Frame, First(today)).ShouldBe(Kept);
+        PartJson.Read(PartKind.Frame, First(today)).ShouldBe([Kept]);
     }
 
     [Fact]
@@ -40,11 +41,31 @@ public sealed class PartJsonTests
         PartJson.ReadChanges(First(PartJson.Write(changes))).Items.ShouldBe(changes.Items);
     }
 
+    private static readonly FrameText Words = new([new("A mug", new TextStyle { Size = 9, Bold = true })]);
+
+    /// <summary>In its second version a frame held its text itself.</summary>
+    private static string Second(Frame frame, FrameText text) => PartJson.Write(frame with { StoryId = null })
+        .Replace("\"version\":3,", "\"version\":2,", StringComparison.Ordinal)[..^1] + ",\"text\":" + JsonSerializer.Serialize(text,
+            JsonSerializerOptions.Web) + "}";
+
+    [Fact]
+    public void The_text_of_an_older_frame_becomes_a_story_and_the_history_tells_of_both()
+    {
+        var frame = Kept with { StoryId = Kept.Id };
+        var story = new Story { Id = Kept.Id, FrameIds = [Kept.Id], Text = Words };
+        string old = Second(frame, Words).Replace("\"alignment\":0", "\"alignment\":\"left\"", StringComparison.Ordinal);
+        PartJson.Read(PartKind.Frame, old).ShouldBe([frame, story]);
+        var changes = PartJson.ReadChanges($"[{{\"kind\":4,\"id\":7,\"after\":{old}}}]");
+        changes.Items.ShouldBe([new(frame.Key, null, frame), new(story.Key, null, story)]);
+        var other = PartJson.ReadChanges($"[{{\"kind\":4,\"id\":7,\"before\":{old},\"after\":{old.Replace("A mug", "A jug", StringComparison.Ordinal)}}}]");
+        other.Items.Single(c => c.Key.Kind == PartKind.Story).After.ShouldBe(story with { Text = new([Words.Paragraphs[0] with { Text = "A jug" }]) });
+    }
+
     [Theory]
-    [InlineData("3")]
+    [InlineData("4")]
     [InlineData("0")]
     [InlineData("-1")]
     public void A_version_that_is_not_known_is_refused(string version) => Should.Throw<JsonException>(() =>
-        PartJson.Read(PartKind.Frame, PartJson.Write(Kept).Replace("\"version\":2,", $"\"version\":{version},", StringComparison.Ordinal)))
+        PartJson.Read(PartKind.Frame, PartJson.Write(Kept).Replace("\"version\":3,", $"\"version\":{version},", StringComparison.Ordinal)))
         .Message.ShouldContain("newer version");
 }

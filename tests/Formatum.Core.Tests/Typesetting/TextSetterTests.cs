@@ -123,7 +123,7 @@ public sealed class TextSetterTests
         frame.IsPlaceholder.ShouldBeFalse();
         p = Do(p, new WriteText(frame.Id, "A\nB"));
         p = Do(p, new StyleText([frame.Id], new() { Bold = true }, 1, 1));
-        p.Frames[frame.Id].Text!.Paragraphs.Select(x => x.Style.Bold).ShouldBe([false, true]);
+        p.StoryOf(p.Frames[frame.Id])!.Text.Paragraphs.Select(x => x.Style.Bold).ShouldBe([false, true]);
         Should.Throw<EditRefused>(() => Do(p, new StyleText([frame.Id], new() { Size = 0 }))).Message.ShouldContain("1 to 1000");
         Should.Throw<EditRefused>(() => Do(p, new StyleText([frame.Id], new() { Family = "Nowhere" }))).Message.ShouldContain("no font family");
         Should.Throw<EditRefused>(() => Do(p, new StyleText([frame.Id], new() { Colour = "red" }))).Message.ShouldContain("hexadecimal");

@@ -17,21 +17,24 @@ internal readonly record struct FrameShape(string? Name, int Sides)
     public bool IsText => Name == "text";
 
     /// <summary>Width to height of one that is drawn even.</summary>
-    public double EvenRatio => Name == "polygon" ? Outlines.RegularRatio(Sides) : 1;
+    /// <exception cref="EditRefused">There is no such polygon.</exception>
+    public double EvenRatio => Name == "polygon" ? Outlines.RegularRatio(PossibleSides) : 1;
+
+    private int PossibleSides => Sides is >= Outlines.FewestSides and <= Outlines.MostSides ? Sides
+        : throw new EditRefused("sides", $"A polygon has {Outlines.FewestSides} to {Outlines.MostSides} sides here.");
 
     /// <exception cref="EditRefused">There is no such outline.</exception>
     public Outline Outline => Name switch
     {
         null or "rectangle" or "text" => Outline.Rectangle,
         "ellipse" => Outline.Ellipse,
-        "polygon" => Sides is >= Outlines.FewestSides and <= Outlines.MostSides ? Outlines.Polygon(Sides) :
-            throw new EditRefused("sides", $"A polygon has {Outlines.FewestSides} to {Outlines.MostSides} sides here."),
+        "polygon" => Outlines.Polygon(PossibleSides),
         _ => throw new EditRefused("outline", $"There is no outline \"{Name}\"."),
     };
 
     /// <summary>New text takes on the style of the text that was made last.</summary>
     public FrameText? NewText(Publication publication) => !IsText ? null
-        : FrameText.Empty(publication.Frames.Values.Where(f => f.IsText).MaxBy(f => f.Id)?.Text!.Paragraphs[0].Style ?? TextStyle.Usual);
+        : FrameText.Empty(publication.Stories.Values.MaxBy(s => s.FrameIds.Max())?.Text.Paragraphs[0].Style ?? TextStyle.Usual);
 }
 
 /// <summary>Something drawn from corner to corner.</summary>

@@ -26,7 +26,11 @@ public sealed record StyleWords : Gesture
     public string? Leading { get; init; }
     public string? Colour { get; init; }
     public TextAlignment? TextAlign { get; init; }
+    public string? SpaceBefore { get; init; }
     public string? SpaceAfter { get; init; }
+    public string? Indent { get; init; }
+    public bool? Hyphenate { get; init; }
+    public string? Language { get; init; }
 
     /// <summary>The paragraphs that are meant, counted from 0; all where left out.</summary>
     public int? FirstParagraph { get; init; }
@@ -36,9 +40,10 @@ public sealed record StyleWords : Gesture
     {
         var errors = new FieldErrors();
         var texts = FramesOf(ground).Where(f => f.IsText).ToList();
-        var now = texts.FirstOrDefault()?.Text!.Paragraphs.ElementAtOrDefault(FirstParagraph ?? 0)?.Style ?? TextStyle.Usual;
-        double? Points(string field, string? text, double current) => string.IsNullOrWhiteSpace(text) ? null
-            : SettingText.Length(field, text, LengthUnit.Point, current, false, errors);
+        var now = (texts.FirstOrDefault() is { } first ? ground.Publication.StoryOf(first) : null)?.Text.Paragraphs.ElementAtOrDefault(FirstParagraph
+            ?? 0)?.Style ?? TextStyle.Usual;
+        double? Points(string field, string? text, double current, bool negative = false) => string.IsNullOrWhiteSpace(text) ? null
+            : SettingText.Length(field, text, LengthUnit.Point, current, negative, errors);
         var change = new StyleChange
         {
             Family = Family,
@@ -48,7 +53,11 @@ public sealed record StyleWords : Gesture
             Leading = Leading is "auto" ? 0 : Points("leading", Leading, now.LineHeight),
             Colour = Colour,
             Alignment = TextAlign,
+            SpaceBefore = Points("spaceBefore", SpaceBefore, now.SpaceBefore),
             SpaceAfter = Points("spaceAfter", SpaceAfter, now.SpaceAfter),
+            Indent = Points("indent", Indent, now.Indent, negative: true),
+            Hyphenate = Hyphenate,
+            Language = Language,
         };
         errors.ThrowIfAny();
         return new StyleText([.. texts.Select(f => f.Id)], change, FirstParagraph ?? 0, LastParagraph ?? int.MaxValue);

@@ -44,15 +44,18 @@ async function refresh() {
     return;
   }
   refreshing = (async () => {
-    do {
-      again = false;
-      const kept = new Set(ticked());
-      await fetchInto(list, `handler=List&${new URLSearchParams(new FormData(query))}`);
-      for (const tick of ticks()) tick.checked = kept.has(tick.value);
-      showTicks();
-      if (shown()) await openCard(shown());
-    } while (again);
-    refreshing = null;
+    try {
+      do {
+        again = false;
+        const kept = new Set(ticked());
+        await fetchInto(list, `handler=List&${new URLSearchParams(new FormData(query))}`);
+        for (const tick of ticks()) tick.checked = kept.has(tick.value);
+        showTicks();
+        if (shown()) await openCard(shown());
+      } while (again);
+    } finally {
+      refreshing = null;
+    }
   })();
 }
 
@@ -175,6 +178,13 @@ document.addEventListener('keydown', event => {
 });
 
 query.addEventListener('submit', event => event.preventDefault());
+// What is asked for goes the way of every refresh: one that was under way before must not come after it.
+let typing = 0;
+query.addEventListener('change', refresh);
+query.addEventListener('input', () => {
+  clearTimeout(typing);
+  typing = setTimeout(refresh, 200);
+});
 list.addEventListener('htmx:afterSettle', showTicks);
 onArrived(refresh);
 listen(images.dataset.publication, { changed: revision => { if (revision > seen()) refresh(); }, links: refresh });

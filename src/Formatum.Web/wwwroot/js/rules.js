@@ -6,7 +6,6 @@ import { tell } from './shared/notices.js';
 
 const rules = document.getElementById('rules');
 const form = document.getElementById('rule-form');
-const impact = document.getElementById('impact');
 const { address } = rules.dataset;
 let changed = rules.dataset.changed === 'yes', leaving = false;
 
@@ -86,12 +85,9 @@ listen(rules.dataset.publication, {
     if (!changed) {
       leaving = true;
       location.reload();
-    } else if (!impact.querySelector('[data-elsewhere]')) {
-      const note = document.createElement('p');
-      note.className = 'impact-note';
-      note.dataset.elsewhere = 'yes';
-      note.textContent = 'Something was changed in another window meanwhile. If it was this rule, applying will be refused, and nothing overwritten.';
-      impact.prepend(note);
+    } else {
+      // Not where the answers go that may still be on their way.
+      document.getElementById('elsewhere').hidden = false;
     }
   },
 });

@@ -24,7 +24,7 @@ function commandOf({ dataset: d }) {
   const command = { do: d.do };
   // From the list, what is chosen stays so.
   if (d.frames) Object.assign(command, { frames: d.frames, keep: state.selection.join(',') || 'none' });
-  for (const name of ['images', 'stack', 'same', 'lineUp', 'fit']) if (d[name]) command[name] = d[name];
+  for (const name of ['images', 'stack', 'same', 'lineUp', 'fit', 'into']) if (d[name]) command[name] = d[name];
   if (d.across) command.across = d.across === 'true';
   if (d.do === 'line-up' || d.do === 'distribute') command.with = remembered.lineUpWith;
   if (d.do === 'distribute') command.gap = document.getElementById('spread-gap').value;
@@ -62,6 +62,7 @@ function commandOfField(field) {
   const d = field.dataset;
   if (d.setting) return { do: 'set', settings: [d.setting], value: String(checked(field)) };
   if (d.look) return { do: 'look', look: d.look, value: lookValue(field) };
+  if (d.flow) return { do: 'flow', what: d.flow, value: String(checked(field)) };
   if (field.id === 'choose-by-rule') {
     if (field.value) choose(numbers(field.value));
     return null;

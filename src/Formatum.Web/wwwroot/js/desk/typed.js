@@ -43,7 +43,7 @@ export const isSwapping = () => leaving;
 // "inset.top" and "align" of the automation interface are the fields insetTop and alignX here.
 function fieldOf(name) {
   if (name === 'align') return 'alignX';
-  if (name.startsWith('look.')) return name;
+  if (/^(look|columns|wrap)\./.test(name)) return name;
   return name.replace(/^recrop\./, '').replace(/\.(\w)/, (_, letter) => letter.toUpperCase());
 }
 

@@ -1,26 +1,54 @@
-// What the server tells a page by itself: one line for all who listen.
+// What the server tells a page by itself: one line for all windows of a browser where it can share one, else one for each.
 
-// How long to wait before a line that was answered with an error is asked for again, in milliseconds.
-const pause = 3000;
+// How long to wait before a line that was answered with an error is asked for again, and for the shared line to say that this window has joined;
+// in milliseconds.
+const pause = 3000, patience = 3000;
 
 let listening = false;
 const listeners = { changed: new Set(), links: new Set() };
+const tellAll = (kind, revision) => listeners[kind].forEach(handler => handler(revision));
 
 // Listens to a publication: "changed" with its revision, "links" when files changed.
 export function listen(publication, handlers) {
   for (const [kind, handler] of Object.entries(handlers)) listeners[kind].add(handler);
   if (listening) return;
   listening = true;
-  open(publication);
+  if (window.SharedWorker) shareLine(Number(publication));
+  else ownLine(publication);
 }
 
-function open(publication) {
+function ownLine(publication) {
   const source = new EventSource(`/events?of=${publication}`);
   // Each item names the publication first, as one line may tell of several.
-  for (const [kind, told] of Object.entries(listeners))
-      source.addEventListener(kind, event => told.forEach(handler => handler(Number(event.data.split(' ')[1]))));
+  for (const kind of Object.keys(listeners)) source.addEventListener(kind, event => tellAll(kind, Number(event.data.split(' ')[1])));
   // A browser goes on by itself where a connection breaks, and not where it was answered with an error.
   source.addEventListener('error', () => {
-    if (source.readyState === EventSource.CLOSED) setTimeout(open, pause, publication);
+    if (source.readyState === EventSource.CLOSED) setTimeout(ownLine, pause, publication);
   });
+}
+
+function shareLine(publication) {
+  const worker = new SharedWorker(import.meta.resolve('/js/workers/events.js'));
+  let settled = false;
+  const settle = () => {
+    const first = !settled;
+    settled = true;
+    clearTimeout(waiting);
+    return first;
+  };
+  const giveUp = () => {
+    if (!settle()) return;
+    worker.port.close();
+    ownLine(publication);
+  };
+  const waiting = setTimeout(giveUp, patience);
+  worker.addEventListener('error', giveUp);
+  worker.port.onmessage = ({ data: [kind, revision] }) => {
+    settle();
+    if (kind !== 'joined') tellAll(kind, revision);
+  };
+  const join = () => worker.port.postMessage({ publication });
+  join();
+  window.addEventListener('pagehide', () => worker.port.postMessage({ leaves: true }));
+  window.addEventListener('pageshow', event => { if (event.persisted) join(); });
 }

@@ -1,0 +1,54 @@
+using Formatum.Core.Geometry;
+using Formatum.Core.Stories;
+
+namespace Formatum.Core.Edits;
+
+/// <summary>Changes to four distances; what is null stays.</summary>
+public sealed record InsetChange
+{
+    public double? Top { get; init; }
+    public double? Right { get; init; }
+    public double? Bottom { get; init; }
+    public double? Left { get; init; }
+
+    public Inset On(Inset inset) => new(Top ?? inset.Top, Right ?? inset.Right, Bottom ?? inset.Bottom, Left ?? inset.Left);
+}
+
+/// <summary>Changes to where text is set in its frame; what is null stays.</summary>
+public sealed record TextAreaChange
+{
+    public int? Columns { get; init; }
+    public double? Gutter { get; init; }
+    public InsetChange? Inset { get; init; }
+    public VerticalPlace? Vertical { get; init; }
+    public bool? IgnoresWrap { get; init; }
+
+    public TextArea? On(TextArea? now)
+    {
+        var area = now ?? TextArea.Whole;
+        area = area with
+        {
+            Columns = Columns ?? area.Columns,
+            Gutter = Gutter ?? area.Gutter,
+            Inset = Inset?.On(area.Inset) ?? area.Inset,
+            Vertical = Vertical ?? area.Vertical,
+            IgnoresWrap = IgnoresWrap ?? area.IgnoresWrap,
+        };
+        return area == TextArea.Whole ? null : area;
+    }
+}
+
+/// <summary>Changes to how text keeps clear of a frame; what is null stays.</summary>
+public sealed record WrapChange
+{
+    public WrapAround? Around { get; init; }
+    public InsetChange? Distance { get; init; }
+    public WrapSides? Sides { get; init; }
+
+    public Wrap? On(Wrap? now)
+    {
+        var wrap = now ?? Wrap.Off;
+        wrap = new() { Around = Around ?? wrap.Around, Distance = Distance?.On(wrap.Distance) ?? wrap.Distance, Sides = Sides ?? wrap.Sides };
+        return wrap == Wrap.Off ? null : wrap;
+    }
+}

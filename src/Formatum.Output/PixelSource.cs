@@ -1,0 +1,12 @@
+using Formatum.Imaging;
+
+namespace Formatum.Output;
+
+/// <summary>Where outputs have the pixels of pictures from.</summary>
+/// <param name="StandIns">Previews to show for missing files; null where a missing file is an error.</param>
+/// <param name="Reader">What reads the others; null for this process.</param>
+public sealed record PixelSource(PreviewStore? StandIns = null, IPixelReader? Reader = null)
+{
+    /// <summary>Pictures read in this process, and none shown for one that is missing.</summary>
+    public static PixelSource Plain { get; } = new();
+}
