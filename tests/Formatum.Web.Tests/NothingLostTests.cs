@@ -408,4 +408,19 @@ public sealed class NothingLostTests(Workplace place) : InBrowser(place)
             && Math.Abs(D(f[1], "height") - 180) < 8, "a round frame");
         frame.ShouldBeGreaterThan(0);
     }
+
+    [Fact]
+    public async Task A_button_still_pressed_when_an_answer_comes_is_clicked_when_it_is_let_go()
+    {
+        var (id, frame) = await FrameAsync();
+        OpenDesk(id);
+        Click(Window(150, 150));
+        Browser.Until(() => Browser.Has("#inspector [data-fit=Stretch]"), "the frame's inspector");
+        // Leaving the field for the button tells what was typed; what comes back would take the button away.
+        Type("#inspector input[name=width]", "321 pt");
+        Actions().ClickAndHold(Browser.Find("#inspector [data-fit=Stretch]")).Perform();
+        Browser.Until(() => Math.Abs(D(FrameAsync(id, frame).Result, "width") - 321) < 1e-3, "what was typed");
+        Actions().MoveByOffset(1, 0).Pause(TimeSpan.FromMilliseconds(300)).Release().Perform();
+        Frame(id, frame, f => f.GetProperty("set").GetProperty("fit").GetString() == "stretch", "what was pressed");
+    }
 }

@@ -100,7 +100,7 @@ public sealed class RulesTests(Workplace place) : InBrowser(place)
         Browser.Click("#discard");
         Browser.Until(() => Browser.Find("#impact").Text.Contains("Nothing is changed", StringComparison.Ordinal), "discarded");
 
-        Browser.Click("[hx-post$='handler=Duplicate']");
+        Browser.Click("[data-act=Duplicate]");
         Browser.Until(() => Browser.Find("#rule-name").GetDomProperty("value") == "Airy copy", "the copy is open");
 
         // Removed, with its settings kept where it was: no picture moves.
@@ -131,7 +131,7 @@ public sealed class RulesTests(Workplace place) : InBrowser(place)
         Eventually(id, f => f.All(x => x.GetProperty("ruleId").ValueKind == JsonValueKind.Number), "on all of them");
 
         Browser.Until(() => Browser.Find("#impact").Text.Contains("3 frames follow", StringComparison.Ordinal), "the sheet anew");
-        Browser.Click("[hx-post$='handler=Start']");
+        Browser.Click("[data-act=Start]");
         Browser.Until(() => Browser.Find(".rule-start").Text.StartsWith("New publications start with Airy", StringComparison.Ordinal), "the start is chosen");
         var fresh = await Server.GetAsync($"/api/publications/{await Server.NewPublicationAsync("Fresh")}");
         fresh.GetProperty("rules")[0].GetProperty("name").GetString().ShouldBe("Airy");
@@ -197,5 +197,29 @@ public sealed class RulesTests(Workplace place) : InBrowser(place)
         var stands = await RuleAsync(id, rule);
         stands.GetProperty("fit").GetString().ShouldBe("shrink");
         stands.GetProperty("rotation").ValueKind.ShouldBe(JsonValueKind.Null);
+    }
+
+    [Fact]
+    public async Task Apply_pressed_while_what_was_typed_is_still_looked_at_applies_all_of_it()
+    {
+        var (id, rule, _) = await BeginAsync();
+        OpenRules(id, $"{rule}");
+        Type("#rule-rotation", "15" + Keys.Tab);
+        Browser.Until(() => Browser.Find("#apply").Enabled, "a change is under way");
+        Type("#rule-rotation", "30");
+        Actions().ClickAndHold(Browser.Find("#apply")).Pause(TimeSpan.FromMilliseconds(500)).Release().Perform();
+        Browser.Until(() => RuleAsync(id, rule).Result.GetProperty("rotation") is { ValueKind: JsonValueKind.Number } r && r.GetDouble() == 30, "applied");
+
+        // And no look at what is typed takes the place of applying it.
+        Browser.Until(() => Browser.Find("#impact").Text.Contains("Nothing is changed", StringComparison.Ordinal), "the sheet anew");
+        Type("#rule-rotation", "45" + Keys.Tab);
+        Browser.Until(() => Browser.Find("#apply").Enabled, "a change is under way");
+        Browser.Run<object?>("""
+            document.getElementById('apply').click();
+            document.getElementById('rule-name').dispatchEvent(new Event('change', { bubbles: true }));
+            return null;
+            """);
+        Browser.Until(() => RuleAsync(id, rule).Result.GetProperty("rotation").GetDouble() == 45, "applied all the same");
+        Browser.Until(() => Browser.Find("#impact").Text.Contains("Nothing is changed", StringComparison.Ordinal), "the sheet anew");
     }
 }

@@ -129,10 +129,8 @@ public sealed class RulesModel(PublicationStore store, HeavyWork heavy) : PageMo
     public async Task<IActionResult> OnPostHistoryAsync(int id, string? rule, string @do, long seen)
     {
         var outcome = @do == "redo" ? await store.RedoAsync(id, HttpContext.Seen(seen)) : await store.UndoAsync(id, HttpContext.Seen(seen));
-        string address = Address(id, int.TryParse(rule, CultureInfo.InvariantCulture, out int ruleId) && outcome.Standing.Publication.Rules.ContainsKey(ruleId)
-            ? ruleId : null);
-        Response.Headers["Formatum-Answer"] = System.Text.Json.JsonSerializer.Serialize(new { goesTo = address });
-        return new NoContentResult();
+        return GoTo(Address(id, int.TryParse(rule, CultureInfo.InvariantCulture, out int ruleId) && outcome.Standing.Publication.Rules.ContainsKey(ruleId)
+            ? ruleId : null));
     }
 
     private async Task<PartialViewResult> PreviewAsync(Standing standing, Edit edit, string title, string handler, Dictionary<string, string> values,
@@ -165,7 +163,7 @@ public sealed class RulesModel(PublicationStore store, HeavyWork heavy) : PageMo
     /// <summary>Has the page's script open an address.</summary>
     private NoContentResult GoTo(string address)
     {
-        Response.Headers["HX-Redirect"] = address;
+        Response.Headers["Formatum-Answer"] = System.Text.Json.JsonSerializer.Serialize(new { goesTo = address });
         return new();
     }
 

@@ -32,22 +32,33 @@ function go(to) {
   location.href = to;
 }
 
-async function step(what) {
-  const values = new FormData();
-  values.append('do', what);
-  values.append('seen', revision());
+// Asks for something to be done and goes where that leads. No preview takes its place, whatever is typed meanwhile.
+let acting = false;
+async function act(what, values = new FormData()) {
+  if (acting) return;
+  acting = true;
   try {
-    const { head } = await ask('POST', `${address}?handler=History`, { form: values });
+    const { head } = await ask('POST', `${address}?handler=${what}`, { form: values });
     go(head.goesTo);
   } catch (problem) {
     tell(problem.message);
   }
+  acting = false;
 }
+
+function valuesOf(pairs) {
+  const values = new FormData();
+  for (const [name, value] of Object.entries(pairs)) values.append(name, value);
+  return values;
+}
+
+const step = what => act('History', valuesOf({ do: what, seen: revision() }));
 
 document.addEventListener('click', event => {
   if (event.target.closest('#discard')) go(address);
-  const history = event.target.closest('#history [data-do]');
+  const history = event.target.closest('#history [data-do]'), asked = event.target.closest('[data-act]');
   if (history) step(history.dataset.do);
+  if (asked) act(asked.dataset.act, asked.dataset.values ? valuesOf(JSON.parse(asked.dataset.values)) : new FormData(form));
 });
 document.addEventListener('keydown', event => {
   if (isTyping(event.target) || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return;
@@ -55,10 +66,6 @@ document.addEventListener('keydown', event => {
   step(event.shiftKey ? 'redo' : 'undo');
 });
 
-// What was asked for is done, or opens another rule: leaving loses nothing. htmx tells of it before it goes there.
-document.addEventListener('htmx:beforeOnLoad', event => {
-  if (event.detail.xhr.getResponseHeader('HX-Redirect')) leaving = true;
-});
 // What was asked for in a card is shown at the right; the card has done its work.
 document.addEventListener('htmx:afterRequest', event => {
   if (event.detail.successful) event.target.closest('[popover]')?.hidePopover();

@@ -2,6 +2,7 @@
 // Each ends as done or as a problem; after any problem the page shows what the server holds.
 import { answersAgain, ask, Problem, randomName } from '../shared/http.js';
 import { tell, tellAfterwards } from '../shared/notices.js';
+import { untilLetGo } from '../shared/pointer.js';
 import { address, desk, inspector, numbers, sheet, withGroups } from './parts.js';
 import { change, state } from './state.js';
 import { keepTyped, showErrors } from './typed.js';
@@ -75,11 +76,12 @@ async function surely(asking) {
 const imagesShown = () => sheet.querySelectorAll('.contact-sheet > li[id]').length;
 
 async function load(handler, { ids, inside }) {
-  show(await surely(() => ask('GET', `${address}?handler=${handler}&frames=${ids.join(',')}&inside=${inside}&images=${imagesShown()}`)));
+  await show(await surely(() => ask('GET', `${address}?handler=${handler}&frames=${ids.join(',')}&inside=${inside}&images=${imagesShown()}`)));
 }
 
 // Puts an answer's pieces in their places, and takes over what it says.
-function show({ text, head }) {
+async function show({ text, head }) {
+  await untilLetGo(document);
   keepTyped(() => window.htmx.swap(inspector, text, { swapStyle: 'innerHTML', swapDelay: 0, settleDelay: 0 }));
   reached = { ids: numbers(inspector.querySelector('[data-chosen]')?.dataset.chosen), inside: inspector.querySelector('[data-inside]') !== null };
   const next = { answered: state.answered + 1 };
@@ -123,7 +125,7 @@ export function edit(command, { seen = state.revision } = {}) {
     // Ids go with commas between, however they were given.
     for (const name of ['frames', 'keep', 'images', 'copied']) if (json.command[name] !== undefined) json.command[name] = String(json.command[name]);
     try {
-      show(await surely(() => ask('POST', address, { json, key })));
+      await show(await surely(() => ask('POST', address, { json, key })));
     } finally {
       makesUnderWay -= makes;
     }

@@ -14,3 +14,21 @@ export function followPointer(target, onMove, onEnd = () => {}) {
 
 // Whether a key belongs to what is typed in a field.
 export const isTyping = target => Boolean(target.closest?.('input:not([type=checkbox], [type=radio], [type=range], [type=color]), select, textarea, [contenteditable]'));
+
+// What is pressed and would be clicked when let go. Where an answer took it away in between, the click would reach nothing.
+const clickable = 'button, summary, label, select, a[href], input[type=checkbox], input[type=radio]';
+let pressed = null, released = Promise.resolve(), release = () => {};
+document.addEventListener('pointerdown', event => {
+  pressed = event.target.closest?.(clickable) ?? null;
+  if (pressed) released = new Promise(resolve => { release = resolve; });
+}, true);
+function letGo() {
+  pressed = null;
+  release();
+}
+// The click comes right after the pointer is let go.
+for (const kind of ['pointerup', 'pointercancel']) window.addEventListener(kind, () => setTimeout(letGo), true);
+window.addEventListener('blur', letGo);
+
+export const isPressed = within => pressed !== null && within.contains(pressed);
+export const untilLetGo = within => (isPressed(within) ? released : Promise.resolve());
