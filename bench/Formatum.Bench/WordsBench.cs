@@ -29,7 +29,7 @@ internal static class WordsBench
         {
             var shape = new TextShape(new() { Columns = Columns, Gutter = Gutter }, Width, Height, Outline.Rectangle, []);
             ImmutableArray<TextShape> chain = [.. Enumerable.Repeat(shape, Pages + 20)];
-            var text = new FrameText([.. paragraphs.Select(p => new Core.Stories.Paragraph(p, set))]);
+            var text = StyledText.Of(new([.. paragraphs.Select(p => new Core.Stories.Paragraph(p, set))]));
             int pages = 0;
             double ours = Median(() => pages = TextSetter.Set(text, chain, Typefaces.Shipped).Count(f => f.Lines.Length > 0));
             Console.WriteLine(string.Create(CultureInfo.InvariantCulture,

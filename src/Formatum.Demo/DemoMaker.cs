@@ -102,6 +102,25 @@ public static class DemoMaker
             _rules[name] = outcome.Changes.Items.Single(c => c.Key.Kind == PartKind.Rule).Key.Id;
         }
 
+        private readonly Dictionary<string, int> _styles = [];
+
+        public async Task StyleAsync(StyleKind kind, string name, string? basedOn, TextSettings settings)
+        {
+            var outcome = await store.EditAsync(id, new DefineStyle
+            {
+                Kind = kind,
+                Name = name,
+                BasedOnId = basedOn is null ? null : _styles[basedOn],
+                Settings = settings,
+                Default = name == "Text" ? true : null,
+            }, _demo);
+            _styles[name] = outcome.Changes.Items.Single(c => c.Key.Kind == PartKind.Style).Key.Id;
+        }
+
+        /// <summary>A paragraph of a style; words between bars have the character style that is named before a colon: "was |Old price:12| now".</summary>
+        public Paragraph Styled(string style, string words) => new Paragraph("", _styles[style]).Of(words.Split('|').Select((part, i) =>
+            i % 2 == 0 ? new Run(part) : new Run(part[(part.IndexOf(':', StringComparison.Ordinal) + 1)..], _styles[part[..part.IndexOf(':', StringComparison.Ordinal)]])));
+
         private string Named(string picture) => picture != "piece" ? picture : Pictures.Where(p => p.File.StartsWith("piece", StringComparison.Ordinal))
             .Select(p => p.File).ElementAt(_next++ % 22);
 
@@ -146,8 +165,7 @@ public static class DemoMaker
             await store.EditAsync(id, new ChangeFrames
             {
                 FrameIds = [text.Id],
-                Text = new([.. words.Select((w, i) => new Paragraph(w,
-                publication.StoryOf(text)!.Text.Paragraphs[Math.Min(i, publication.StoryOf(text)!.Text.Paragraphs.Length - 1)].Style))])
+                Text = publication.StoryOf(text)!.Text.Worded(string.Join('\n', words))
             }, _demo);
         }
 
@@ -164,6 +182,18 @@ public static class DemoMaker
             }, _demo);
             return outcome.Changes.Items.First(c => c.Key.Kind == PartKind.Frame).Key.Id;
         }
+
+        /// <summary>Makes a round text frame on white, measures in the table's unit.</summary>
+        public Task<EditOutcome> RoundAsync(int page, double x, double y, double across, Paragraph words) => store.EditAsync(id, new MakeFrame
+        {
+            Page = page,
+            Box = new(x * unit, y * unit, across * unit, across * unit),
+            Outline = Outline.Ellipse,
+            Name = "In a round",
+            Text = new([words]),
+            Area = new() { Inset = Inset.Even(8 * unit), Vertical = VerticalPlace.Middle },
+            Look = new() { Background = "#ffffff" },
+        }, _demo);
 
         public Task<EditOutcome> ColumnsAsync(int frame, int count) => store.EditAsync(id,
             new ChangeFrames
@@ -201,15 +231,12 @@ public static class DemoMaker
         }
     }
 
-    private static readonly TextStyle Heading = new() { Family = "Fraunces", Size = 40, Leading = 44, Colour = "#1f2723" };
-    private static readonly TextStyle Body = new() { Family = "Spectral", Size = 10.5, Leading = 14, SpaceAfter = 5 };
-    private static readonly TextStyle Caption = new() { Size = 8.5, Leading = 11, Colour = "#1f2723" };
-
     private static async Task<Table> BeginAsync(PublicationStore store, Setup setup, int pages, IEnumerable<LinkedImage> images)
     {
         var created = await store.CreateAsync(setup, pages);
         var table = new Table(store, created.Id, Units.PointsPerMillimetre);
         await table.LinkAsync(images);
+        foreach (var (kind, name, basedOn, settings) in DemoStyles.All) await table.StyleAsync(kind, name, basedOn, settings);
         double air = Units.Millimetres(2);
         await table.RuleAsync("House style", "What every picture of ours keeps to", new() { Fit = FitKind.Fill, SmallestPpi = 150, Limits = LimitAction.Flag },
             isDefault: true);
@@ -243,8 +270,8 @@ public static class DemoMaker
     {
         var table = await BeginAsync(store, SetupOf(Catalog, "Autumn", 210, 297, true, 14, 3), 24, images);
         await table.FrameAsync(1, -3, -3, 216, 303, "Full page", "cover-still-life.jpg", name: "Cover");
-        await table.TextAsync(1, 20, 22, 170, 40, "Title", new Paragraph("Autumn Catalog", Heading),
-            new Paragraph("Brackenfold Kilns", Heading with { Size = 16, Leading = 22 }));
+        await table.TextAsync(1, 20, 22, 170, 40, "Title", table.Styled("Title", "Autumn Catalog"),
+            table.Styled("Subtitle", "Brackenfold Kilns"));
         await MakeMastersAsync(table);
         int piece = 0;
         string[] features = ["kiln-shelf-tall.jpg", "glaze-celadon.jpg", "evening-table.jpg", "glaze-tenmoku.jpg", "kiln-shelf-wide.jpg"];
@@ -294,59 +321,49 @@ public static class DemoMaker
             var (verso, recto) = await table.MasterAsync(name);
             foreach (var (page, left, right) in new[] { (verso, 14, false), (recto, 17, true) })
             {
-                var style = Caption with { Family = "Spectral", Alignment = right ? TextAlignment.Right : TextAlignment.Left };
-                await table.TextAsync(page, left, 285, 179, 6, "Folio", new Paragraph(right ? "Brackenfold Kilns, {edition}   {page}"
-                    : "{page}   Brackenfold Kilns, {edition}", style));
+                var alignment = right ? TextAlignment.Right : TextAlignment.Left;
+                await table.TextAsync(page, left, 285, 179, 6, "Folio", table.Styled("Folio", right ? "Brackenfold Kilns, {edition}   {page}"
+                    : "{page}   Brackenfold Kilns, {edition}") with
+                { Set = new() { Alignment = alignment } });
                 if (name == Folio) continue;
                 for (int row = 0; row < 3; row++)
                 {
                     for (int column = 0; column < 2; column++)
                     {
                         await table.FrameAsync(page, left + column * 92, 14 + row * 89, 87, 74, "Product shot", name: $"Picture {2 * row + column + 1}");
-                        await table.TextAsync(page, left + column * 92, 89 + row * 89, 87, 9, $"Caption {2 * row + column + 1}", new Paragraph("", Caption),
-                            new Paragraph("", Caption with { Bold = true }));
+                        await table.TextAsync(page, left + column * 92, 89 + row * 89, 87, 9, $"Caption {2 * row + column + 1}", table.Styled("Caption", ""),
+                            table.Styled("Price", ""));
                     }
                 }
             }
         }
     }
 
-    private static readonly TextStyle Running = Body with
-    {
-        Size = 11,
-        Leading = 15,
-        Alignment = TextAlignment.Justified,
-        Hyphenate = true,
-        SpaceAfter = 0,
-        Indent = 10
-    };
-
     private static async Task MakeNewsletterAsync(PublicationStore store, LinkedImage[] images)
     {
         var table = await BeginAsync(store, SetupOf(Newsletter, "No. 12", 210, 297, true, 15, 3), 4, images);
-        await table.TextAsync(1, 15, 15, 177, 22, "Masthead", new Paragraph("The Kiln Post", Heading with { Size = 52, Leading = 56 }));
+        await table.TextAsync(1, 15, 15, 177, 22, "Masthead", table.Styled("Masthead", "The Kiln Post"));
         await table.FrameAsync(1, 15, 40, 177, 105, "Full page", "evening-table.jpg", name: "Lead picture");
-        int lead = await table.TextAsync(1, 76, 152, 116, 126, "Lead story", NewsletterText.Lead(Running));
+        int lead = await table.TextAsync(1, 76, 152, 116, 126, "Lead story", NewsletterText.Lead(table.Styled));
         await table.FrameAsync(1, 15, 152, 56, 70, "Product, filled", "piece");
-        await table.TextAsync(1, 15, 228, 56, 50, "In this number", NewsletterText.Contents(Caption));
+        await table.TextAsync(1, 15, 224, 56, 54, "In this number", NewsletterText.Contents(table.Styled));
         await table.FrameAsync(2, 15, 15, 117, 80, "Full page", "kiln-shelf-wide.jpg");
         await table.FrameAsync(2, 137, 15, 55, 80, "Product, filled", "thumbnail-from-shop.jpg");
-        int second = await table.TextAsync(2, 15, 102, 177, 176, "Lead story goes on", new Paragraph("", Running));
+        int second = await table.TextAsync(2, 15, 102, 177, 176, "Lead story goes on", table.Styled("Running text", ""));
         await table.ColumnsAsync(second, 3);
         await table.RunOnAsync(lead, second);
         // Round, with the text about it.
         await table.FrameAsync(2, 106, 196, 62, 62, "Product, filled", "glaze-celadon.jpg", Outline.Ellipse, "Glaze of the month");
         await table.WrapAsync(new() { Around = WrapAround.Outline, Distance = Inset.Even(Units.Millimetres(4)) });
-        int notes = await table.TextAsync(3, 18, 15, 177, 158, "Notes", NewsletterText.Notes(Running));
+        int notes = await table.TextAsync(3, 18, 15, 177, 158, "Notes", NewsletterText.Notes(table.Styled));
         await table.ColumnsAsync(notes, 2);
         await table.FrameAsync(3, 78, 70, 56, 64, "Product, filled", "piece", name: "From the shelf");
         await table.WrapAsync(new() { Around = WrapAround.Box, Distance = Inset.Even(Units.Millimetres(4)) });
         await table.FrameAsync(3, 18, 180, 177, 98, "Full page", "window-sill.jpg", own: new() { AlignY = 1 });
-        var tinted = new Look { Background = "#eef1ea", Border = new(0.5, "#2f6f4f") };
-        await table.FrameAsync(4, 15, 15, 85, 60, "Product shot", look: tinted);
-        await table.FrameAsync(4, 107, 15, 85, 60, "Product shot", look: tinted);
-        await table.FrameAsync(4, 15, 82, 177, 150, "Full page", "cover-still-life.jpg", own: new() { AlignY = 0.8 });
-        await table.TextAsync(4, 15, 240, 177, 38, "Imprint", NewsletterText.Imprint(Caption));
+        await table.TextAsync(4, 15, 15, 90, 92, "Firings", NewsletterText.Firings(table.Styled));
+        await table.TextAsync(4, 112, 15, 80, 92, "From the shelf, prices", NewsletterText.Prices(table.Styled));
+        await table.FrameAsync(4, 15, 110, 177, 126, "Full page", "cover-still-life.jpg", own: new() { AlignY = 0.8 });
+        await table.TextAsync(4, 15, 242, 177, 12, "Imprint", NewsletterText.Imprint(table.Styled));
     }
 
     private static async Task MakeBrochureAsync(PublicationStore store, LinkedImage[] images)
@@ -359,6 +376,7 @@ public static class DemoMaker
             await table.FrameAsync(page, 108, 12, 88, 88, "Product shot", "piece");
             await table.FrameAsync(page, 15, 105, 181, 88, "Full page", page % 3 == 0 ? "kiln-shelf-wide.jpg" : "evening-table.jpg");
         }
-        await table.FrameAsync(8, 61, 61, 88, 88, "Glaze sample", "glaze-celadon.jpg", Outline.Ellipse);
+        await table.FrameAsync(8, 21, 21, 168, 168, "Glaze sample", "glaze-celadon.jpg", Outline.Ellipse);
+        await table.RoundAsync(8, 40, 40, 130, table.Styled("Round", NewsletterText.Round));
     }
 }

@@ -114,37 +114,45 @@ public static class SceneCanvas
 
     private static void DrawText(SKCanvas canvas, SetText text)
     {
-        foreach (var line in text.Lines.Where(l => l.Glyphs.Length > 0))
+        foreach (var line in text.Lines)
         {
-            using var font = Typefaces.Shipped.FontOf(line.Style);
-            using var paint = new SKPaint { Color = SKColor.Parse(line.Style.Colour), IsAntialias = true };
-            using var blob = BlobOf(line, font);
-            canvas.DrawText(blob, (float)line.X, (float)line.Baseline, paint);
+            foreach (var run in line.Runs.Where(r => r.Glyphs.Length > 0))
+            {
+                using var font = Typefaces.Shipped.FontOf(run.Style, run.Size);
+                using var paint = new SKPaint { Color = SKColor.Parse(run.Style.Colour), IsAntialias = true };
+                using var blob = BlobOf(run, font);
+                canvas.DrawText(blob, (float)run.X, (float)(line.Baseline - run.Raise), paint);
+            }
+            foreach (var stroke in line.Strokes)
+            {
+                using var paint = new SKPaint { Color = SKColor.Parse(stroke.Colour), IsAntialias = true };
+                canvas.DrawRect((float)stroke.X, (float)(line.Baseline + stroke.Below - stroke.Thickness / 2), (float)stroke.Width, (float)stroke.Thickness, paint);
+            }
         }
     }
 
     /// <summary>The glyphs where they stand, with the characters they show: a PDF gives those back when its text is searched or copied.</summary>
-    private static SKTextBlob BlobOf(SetLine line, SKFont font)
+    private static SKTextBlob BlobOf(SetRun run, SKFont font)
     {
-        byte[] utf8 = Encoding.UTF8.GetBytes(line.Text);
+        byte[] utf8 = Encoding.UTF8.GetBytes(run.Text);
         using var builder = new SKTextBlobBuilder();
-        var run = builder.AllocatePositionedTextRun(font, line.Glyphs.Length, utf8.Length);
-        run.SetText(utf8);
-        var ids = new ushort[line.Glyphs.Length];
-        var clusters = new uint[line.Glyphs.Length];
-        var positions = new SKPoint[line.Glyphs.Length];
+        var blob = builder.AllocatePositionedTextRun(font, run.Glyphs.Length, utf8.Length);
+        blob.SetText(utf8);
+        var ids = new ushort[run.Glyphs.Length];
+        var clusters = new uint[run.Glyphs.Length];
+        var positions = new SKPoint[run.Glyphs.Length];
         double x = 0;
-        for (int i = 0; i < line.Glyphs.Length; i++)
+        for (int i = 0; i < run.Glyphs.Length; i++)
         {
-            var glyph = line.Glyphs[i];
+            var glyph = run.Glyphs[i];
             ids[i] = glyph.Id;
-            clusters[i] = (uint)Encoding.UTF8.GetByteCount(line.Text.AsSpan(0, glyph.Cluster));
+            clusters[i] = (uint)Encoding.UTF8.GetByteCount(run.Text.AsSpan(0, glyph.Cluster));
             positions[i] = new((float)(x + glyph.OffsetX), (float)glyph.OffsetY);
             x += glyph.Advance;
         }
-        run.SetGlyphs(ids);
-        run.SetClusters(clusters);
-        run.SetPositions(positions);
+        blob.SetGlyphs(ids);
+        blob.SetClusters(clusters);
+        blob.SetPositions(positions);
         return builder.Build()!;
     }
 

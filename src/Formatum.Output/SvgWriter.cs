@@ -95,8 +95,8 @@ public static class SvgWriter
     /// <summary>The fonts a page shows, in the document itself: it may refer to nothing outside.</summary>
     private static void Fonts(StringBuilder svg, Scene scene)
     {
-        var faces = scene.Items.SelectMany(f => f.Text?.Lines ?? []).Select(l => (l.Style.Family, l.Style.Bold, l.Style.Italic,
-            Face: Typefaces.FaceName(l.Style))).Distinct().ToList();
+        var faces = scene.Items.SelectMany(f => f.Text?.Lines ?? []).SelectMany(l => l.Runs).Select(r => (r.Style.Family, r.Style.Bold,
+            r.Style.Italic, Face: Typefaces.FaceName(r.Style))).Distinct().ToList();
         if (faces.Count == 0) return;
         svg.Append("<style>");
         foreach (var (family, bold, italic, face) in faces)
@@ -120,54 +120,65 @@ public static class SvgWriter
     private static void Text(StringBuilder svg, SetText text)
     {
         svg.Append("<g class=\"set-text\">");
-        foreach (var line in text.Lines.Where(l => l.Text.Length > 0))
+        foreach (var line in text.Lines)
         {
-            var style = line.Style;
-            svg.Append(CultureInfo.InvariantCulture, $"<text y=\"{Number(line.Baseline)}\" font-family=\"'{FontName(style.Family)}'\" " +
-                $"font-size=\"{Number(style.Size)}\" fill=\"{style.Colour}\" text-rendering=\"geometricPrecision\" xml:space=\"preserve\"");
-            if (style.Bold) svg.Append(" font-weight=\"700\"");
-            if (style.Italic) svg.Append(" font-style=\"italic\"");
-            svg.Append('>');
-            var words = Words(line).ToList();
-            foreach (var word in words.Where(w => !w.Missing))
-                svg.Append(CultureInfo.InvariantCulture, $"<tspan x=\"{Number(line.X + word.X)}\">{Escape(word.Text)}</tspan>");
-            svg.Append("</text>");
-            foreach (var word in words.Where(w => w.Missing)) MissingGlyph(svg, line, line.X + word.X);
+            foreach (var run in line.Runs.Where(r => r.Text.Length > 0)) Run(svg, line, run);
+            foreach (var stroke in line.Strokes)
+                svg.Append(CultureInfo.InvariantCulture, $"<rect x=\"{Number(stroke.X)}\" y=\"{Number(line.Baseline + stroke.Below - stroke.Thickness / 2)}\" " +
+                    $"width=\"{Number(stroke.Width)}\" height=\"{Number(stroke.Thickness)}\" fill=\"{stroke.Colour}\"/>");
         }
         svg.Append("</g>");
     }
 
-    /// <summary>What the face shows for a character it does not have, as it prints: a browser would take one from another font.</summary>
-    private static void MissingGlyph(StringBuilder svg, SetLine line, double x)
+    private static void Run(StringBuilder svg, SetLine line, SetRun run)
     {
-        using var font = Typefaces.Shipped.FontOf(line.Style);
+        var style = run.Style;
+        svg.Append(CultureInfo.InvariantCulture, $"<text y=\"{Number(line.Baseline - run.Raise)}\" font-family=\"'{FontName(style.Family)}'\" " +
+            $"font-size=\"{Number(run.Size)}\" fill=\"{style.Colour}\" text-rendering=\"geometricPrecision\" xml:space=\"preserve\"");
+        if (style.Bold) svg.Append(" font-weight=\"700\"");
+        if (style.Italic) svg.Append(" font-style=\"italic\"");
+        if (style.Tracking != 0) svg.Append(CultureInfo.InvariantCulture, $" letter-spacing=\"{Number(style.Tracking / 1000 * style.Size)}\"");
+        if (Typefaces.Features(style).ToList() is { Count: > 0 } features)
+            svg.Append(" style=\"font-feature-settings:").AppendJoin(',', features.Select(f => $"'{f.Tag}' {f.Value}")).Append('"');
+        svg.Append('>');
+        var words = Words(run).ToList();
+        foreach (var word in words.Where(w => !w.Missing))
+            svg.Append(CultureInfo.InvariantCulture, $"<tspan x=\"{Number(run.X + word.X)}\">{Escape(word.Text)}</tspan>");
+        svg.Append("</text>");
+        foreach (var word in words.Where(w => w.Missing)) MissingGlyph(svg, line, run, run.X + word.X);
+    }
+
+    /// <summary>What the face shows for a character it does not have, as it prints: a browser would take one from another font.</summary>
+    private static void MissingGlyph(StringBuilder svg, SetLine line, SetRun run, double x)
+    {
+        using var font = Typefaces.Shipped.FontOf(run.Style, run.Size);
         using var path = font.GetGlyphPath(0);
         if (path is null || path.IsEmpty) return;
         svg.Append(CultureInfo.InvariantCulture, $"<path class=\"no-glyph\" d=\"{path.ToSvgPathData()}\" " +
-            $"transform=\"translate({Number(x)} {Number(line.Baseline)})\" fill=\"{line.Style.Colour}\"/>");
+            $"transform=\"translate({Number(x)} {Number(line.Baseline - run.Raise)})\" fill=\"{run.Style.Colour}\"/>");
     }
 
-    /// <summary>A piece of a line, and how far from the line's beginning it stands: a word with the blanks behind it, or a character without a glyph.</summary>
+    /// <summary>A piece of a line, and how far from the run's beginning it stands: a word with the blanks behind it, or a character without a glyph.</summary>
     private readonly record struct Word(string Text, double X, bool Missing);
 
-    private static IEnumerable<Word> Words(SetLine line)
+    private static IEnumerable<Word> Words(SetRun run)
     {
         int start = 0;
         double x = 0, at = 0;
         bool missing = false;
-        foreach (var glyph in line.Glyphs)
+        foreach (var glyph in run.Glyphs)
         {
             int cluster = glyph.Cluster;
-            bool begins = cluster > start && ((line.Text[cluster - 1] == ' ' && line.Text[cluster] != ' ') || missing || glyph.Id == 0);
+            bool begins = cluster > start && ((run.Text[cluster - 1] == ' ' && run.Text[cluster] != ' ') || missing || glyph.Id == 0);
             if (begins)
             {
-                yield return new(line.Text[start..cluster], x, missing);
+                yield return new(run.Text[start..cluster], x, missing);
                 (start, x) = (cluster, at);
             }
             if (begins || cluster == start) missing = glyph.Id == 0;
             at += glyph.Advance;
         }
-        yield return new(line.Text[start..], x, missing);
+        yield return new(run.Text[start..], x, missing);
     }
 
     /// <summary>The element that draws an outline of the given size.</summary>

@@ -25,7 +25,12 @@ public sealed class Typefaces : ITypefaces
     /// <param name="UnitsPerEm">The face's own units to an em.</param>
     /// <param name="Ascent">How far it reaches above the baseline, in ems.</param>
     /// <param name="Descent">How far it reaches below the baseline, in ems.</param>
-    private sealed record Face(Font Font, SKTypeface Typeface, int UnitsPerEm, double Ascent, double Descent);
+    private sealed record Face(Font Font, SKTypeface Typeface, int UnitsPerEm, double Ascent, double Descent)
+    {
+        /// <summary>A measure the font gives, in ems; what is common practice (no source) where it gives none.</summary>
+        public double Measure(OpenTypeMetricsTag tag, double usual) =>
+            Font.OpenTypeMetrics.TryGetPosition(tag, out int units) && units != 0 ? Math.Abs((double)units / UnitsPerEm) : usual;
+    }
 
     public (double Ascent, double Descent) ReachOf(TextStyle style)
     {
@@ -39,15 +44,44 @@ public sealed class Typefaces : ITypefaces
         using var buffer = new HarfBuzzSharp.Buffer();
         buffer.AddUtf16(text);
         buffer.GuessSegmentProperties();
-        face.Font.Shape(buffer);
-        double scale = style.Size / face.UnitsPerEm;
+        face.Font.Shape(buffer, [.. Features(style).Select(f => new Feature(Tag.Parse(f.Tag), f.Value))]);
+        double scale = MeasuresOf(style).Size / face.UnitsPerEm, tracking = style.Tracking / 1000 * style.Size;
         var (infos, positions) = (buffer.GlyphInfos, buffer.GlyphPositions);
-        return [.. infos.Select((info, i) => new Glyph((ushort)info.Codepoint, (int)info.Cluster, positions[i].XAdvance * scale, positions[i].XOffset * scale,
-            -positions[i].YOffset * scale))];
+        // Room is added behind characters, not within one that several glyphs show.
+        double Room(int i) => tracking != 0 && (i == infos.Length - 1 || infos[i + 1].Cluster != infos[i].Cluster) ? tracking : 0;
+        return [.. infos.Select((info, i) => new Glyph((ushort)info.Codepoint, (int)info.Cluster, positions[i].XAdvance * scale + Room(i),
+            positions[i].XOffset * scale, -positions[i].YOffset * scale))];
+    }
+
+    /// <summary>The OpenType features that a style switches, on or off.</summary>
+    public static IEnumerable<(string Tag, uint Value)> Features(TextStyle style)
+    {
+        if (style.Figures != FigureStyle.Usual) yield return (style.Figures == FigureStyle.Lining ? "lnum" : "onum", 1);
+        if (style.TabularFigures) yield return ("tnum", 1);
+        if (style.Fractions) yield return ("frac", 1);
+        // Characters that are moved apart do not join: CSS Text 3, 8.2.
+        if (style.Ligatures && style.Tracking == 0) yield break;
+        yield return ("liga", 0);
+        yield return ("clig", 0);
+    }
+
+    public FaceMeasures MeasuresOf(TextStyle style)
+    {
+        var face = FaceOf(style);
+        var (scale, raise) = style.Position switch
+        {
+            TextPosition.Superscript => (face.Measure(OpenTypeMetricsTag.SuperScriptEmYSize, 0.65), face.Measure(OpenTypeMetricsTag.SuperScriptEmYOffset, 0.35)),
+            TextPosition.Subscript => (face.Measure(OpenTypeMetricsTag.SubScriptEmYSize, 0.65), -face.Measure(OpenTypeMetricsTag.SubScriptEmYOffset, 0.15)),
+            _ => (1.0, 0.0),
+        };
+        double size = style.Size * scale;
+        return new(size, raise * style.Size + style.Shift, size * face.Measure(OpenTypeMetricsTag.UnderlineOffset, 0.1),
+            size * face.Measure(OpenTypeMetricsTag.StrikeoutOffset, 0.3), size * face.Measure(OpenTypeMetricsTag.UnderlineSize, 0.05),
+            size * face.Measure(OpenTypeMetricsTag.CapHeight, 0.7));
     }
 
     /// <summary>The face of a style in a size, for drawing: unhinted, so that it lies as it was measured.</summary>
-    public SKFont FontOf(TextStyle style) => new(FaceOf(style).Typeface, (float)style.Size)
+    public SKFont FontOf(TextStyle style, double size) => new(FaceOf(style).Typeface, (float)size)
     {
         Hinting = SKFontHinting.None,
         Subpixel = true,

@@ -24,8 +24,19 @@ public sealed class BundleTests : IDisposable
 
     public void Dispose() => _shop.Dispose();
 
+    private static readonly NamedStyle[] Styles =
+    [
+        new() { Id = 50, Kind = StyleKind.Paragraph, Name = "Body", Settings = new() { Family = "Spectral", Bold = true, Italic = true, Leading = 0 } },
+        new() { Id = 51, Kind = StyleKind.Paragraph, Name = "Price list", BasedOnId = 50, Settings = new() { Tabs = new([new(120.5, TabAlignment.Decimal, ".")]),
+            KeepWithNext = true, Orphans = 2, List = ListKind.Number, BreakBefore = BreakBefore.Frame, LineBelow = 0.5 } },
+        new() { Id = 52, Kind = StyleKind.Character, Name = "Old price", Settings = new() { StrikeThrough = true, Figures = FigureStyle.OldStyle } },
+    ];
+
+    private static readonly FrameText Styled = new([new Paragraph { StyleId = 51, Runs = [new("Kr\u00fcge\t"), new("12.50", 52) { Set = new() { Tracking = 5,
+        Position = TextPosition.Superscript, Case = TextCase.Capitals } }], Set = new() { Alignment = TextAlignment.Centre } }, new("", TextStyle.Usual)]);
+
     /// <summary>A publication with every property of every part set to something that is not its usual value.</summary>
-    private Publication Everything()
+    private Publication Everything(bool styles = true)
     {
         var mug = _shop.Quarters("mug ü \"1\".jpg", 300, 200, 240, 6) with
         {
@@ -61,7 +72,7 @@ public sealed class BundleTests : IDisposable
         return PublicationCheck.Assemble(60,
         [
             Workshop.A4(facing: true) with { Edition = "No. 12", BindsRight = true, FirstFolio = 3, Bleed = 9, Margins = new(20, 21, 22, 23),
-                Columns = new(3, 11.3), Unit = LengthUnit.Pica, AssumedPpi = 96, PrintPpi = 250, FloorPpi = 120, SuggestSubjects = true, DefaultRuleId = 20 },
+                Columns = new(3, 11.3), Unit = LengthUnit.Pica, AssumedPpi = 96, PrintPpi = 250, FloorPpi = 120, SuggestSubjects = true, DefaultRuleId = 20, DefaultStyleId = styles ? 50 : null },
             new PageOrder([2, 1]),
             new Page(1) { MasterId = 40 },
             new Page(2) { Guides = [new(true, 33.3), new(false, 44, true)] },
@@ -78,7 +89,8 @@ public sealed class BundleTests : IDisposable
             Framed(33, new PathOutline([new(new(0, 0), new(-0.1, 0.2)), new(new(1, 0)), new(new(0.5, 1), null, new(0.2, 1.2))])),
             Framed(34, Outline.Rectangle) with { Area = new() { Columns = 2, Inset = new(1, 2, 3, 4), Vertical = VerticalPlace.Middle, IgnoresWrap = true },
                 Wrap = new() { Around = WrapAround.Outline, Distance = new(5, 6, 7, 8), Sides = WrapSides.Wider }, StoryId = 36 },
-            new Story { Id = 36, FrameIds = [34], Text = new([new("Kr\u00fcge & <Becher>\u2028f\u00fcr zwei", style), new("", TextStyle.Usual)]) },
+            new Story { Id = 36, FrameIds = [34], Text = styles ? Styled : new([new("Kr\u00fcge & <Becher>\u2028f\u00fcr zwei", style), new("", TextStyle.Usual)]) },
+            .. styles ? Styles : [],
             new MasterPage { Id = 40, Name = "Product \u201cpage\u201d", VersoId = 41, RectoId = 42 },
             new Page(41) { Guides = [new(false, 12)] },
             new Page(42),
@@ -145,7 +157,8 @@ public sealed class BundleTests : IDisposable
     {
         var everything = JsonNode.Parse(Json(Everything(), new Dictionary<int, string> { [10] = "images/10-mug.jpg" }))!;
         string[] parts = ["setup", "pages/0", "pages/0/guides/0", "rules/1", "rules/1/settings", "images/0", "frames/0", "frames/0/recrop",
-            "frames/0/held/matrix", "stories/0", "stories/0/text/paragraphs/0/style",
+            "frames/0/held/matrix", "stories/0", "stories/0/text/paragraphs/0", "stories/0/text/paragraphs/0/runs/1",
+            "stories/0/text/paragraphs/0/runs/1/set", "styles/1", "styles/1/settings", "styles/1/settings/tabs/stops/0",
             "frames/4/area", "frames/4/area/inset", "frames/4/wrap", "frames/4/wrap/distance"];
         var withMore = parts.Select(part =>
         {
@@ -225,7 +238,7 @@ public sealed class BundleTests : IDisposable
     [Fact]
     public void A_bundle_of_an_older_version_is_brought_up_to_date()
     {
-        var today = JsonNode.Parse(Json(Everything()))!;
+        var today = JsonNode.Parse(Json(Everything(styles: false)))!;
         var second = today.DeepClone();
         second["version"] = 2;
         // Until then a frame held its text itself; its story then bears the frame's number.
@@ -233,19 +246,34 @@ public sealed class BundleTests : IDisposable
         {
             var frame = second["frames"]!.AsArray().Single(f => (int)f!["id"]! == (int)story!["frameIds"]![0]!)!.AsObject();
             frame.Remove("storyId");
-            frame["text"] = story!["text"]!.DeepClone();
+            frame["text"] = InOneStyle(story!["text"]!);
             var now = today["stories"]!.AsArray().Single(s => (int)s!["id"]! == (int)story["id"]!)!;
             now["id"] = frame["id"]!.DeepClone();
             today["frames"]!.AsArray().Single(f => (int)f!["id"]! == (int)frame["id"]!)!["storyId"] = frame["id"]!.DeepClone();
         }
         second.AsObject().Remove("stories");
         string expected = Json(Read(today.ToJsonString()));
+        // In the third, stories were of their own, each paragraph of one style.
+        var third = today.DeepClone();
+        third["version"] = 3;
+        foreach (var story in third["stories"]!.AsArray()) story!["text"] = InOneStyle(story["text"]!);
+        Json(Read(third.ToJsonString())).ShouldBe(expected);
         Json(Read(second.ToJsonString())).ShouldBe(expected);
         string first = second.ToJsonString().Replace("\"version\":2", "\"version\":1", StringComparison.Ordinal)
             .Replace("\"background\"", "\"tone\"", StringComparison.Ordinal);
         first.ShouldContain("\"tone\":\"#abcdef\"");
         Json(Read(first)).ShouldBe(expected);
     }
+
+    /// <summary>A text as it was written before characters were set in runs.</summary>
+    private static JsonObject InOneStyle(JsonNode text) => new()
+    {
+        ["paragraphs"] = new JsonArray([.. text["paragraphs"]!.AsArray().Select(p => new JsonObject
+        {
+            ["text"] = string.Concat(p!["runs"]!.AsArray().Select(r => (string)r!["text"]!)),
+            ["style"] = p["set"]!.DeepClone(),
+        })])
+    };
 
     [Theory]
     [InlineData("../../etc/evil")]
@@ -265,7 +293,7 @@ public sealed class BundleTests : IDisposable
         Refused(Zipped(("mug.jpg", "x"))).ShouldContain("no publication.json at its top");
         Refused(Zipped(("publication.json", "[]"))).ShouldContain("not an object");
         Refused(Zipped(("publication.json", "{\"format\":\"x\"}"))).ShouldContain("not a bundle of Formatum");
-        Refused(Zipped(("publication.json", plain.Replace("\"version\": 3", "\"version\": 4", StringComparison.Ordinal))))
+        Refused(Zipped(("publication.json", plain.Replace("\"version\": 4", "\"version\": 5", StringComparison.Ordinal))))
             .ShouldContain("written by a newer Formatum");
         Refused(Zipped(("publication.json", plain), ("publication.json", plain))).ShouldContain("twice");
         Refused(Zipped(("publication.json", plain.Replace("\"name\"", "\"name\": \"x\", \"name\"", StringComparison.Ordinal)))).ShouldContain("cannot be used");

@@ -79,7 +79,7 @@ public sealed class PdfTests : IDisposable
         {
             var p = Publication.Create(Workshop.A4(facing: true) with { BindsRight = right }, 6);
             for (int page = 1; page <= 6; page++)
-                p = Workshop.Do(p, new MakeFrame { Page = page, Box = new(50, 50, 200, 60), Text = new([new($"Leaf {page}", new())]) });
+                p = Workshop.Do(p, new MakeFrame { Page = page, Box = new(50, 50, 200, 60), Text = new([new($"Leaf {page}", Core.Stories.TextStyle.Usual)]) });
             string path = Write(p, new());
             for (int page = 1; page <= 6; page++)
                 Tool.Run("pdftotext", "-f", $"{page}", "-l", $"{page}", path, "-").ShouldContain($"Leaf {page}", customMessage: $"bound right: {right}");

@@ -78,7 +78,7 @@ public sealed class TextFlowTests : IDisposable
         int lines = 0;
         for (int i = 0; i < cases.Count; i++)
         {
-            var ours = TextSetter.Set(new([new(Words.Trim(), Body)]), cases[i].Shape, Typefaces.Shipped).Lines;
+            var ours = TextSetter.Set(StyledText.Of(new([new(Words.Trim(), Body)])), cases[i].Shape, Typefaces.Shipped).Lines;
             string told = $"case {i}: {cases[i].Html}";
             ours.Select(l => l.Text).ShouldBe(theirs[i].Select(l => l.Text), told);
             for (int k = 0; k < ours.Length; k++)
@@ -150,7 +150,7 @@ public sealed class TextFlowTests : IDisposable
         {
             var c = cases[i];
             var shape = new TextShape(new() { Columns = c.Count, Gutter = c.Gutter }, c.Width, c.Height, Outline.Rectangle, []);
-            var set = TextSetter.Set(new([.. texts[i].Select(t => new Paragraph(t, Body with { SpaceAfter = c.Space }))]), shape, Typefaces.Shipped);
+            var set = TextSetter.Set(StyledText.Of(new([.. texts[i].Select(t => new Paragraph(t, Body with { SpaceAfter = c.Space }))])), shape, Typefaces.Shipped);
             string told = $"case {i}: {c}";
             // What has no column goes on beyond them in Chromium, and is left over here.
             set.Lines.Select(l => l.Text).ShouldBe(theirs[i].Take(set.Lines.Length).Select(l => l.Text), told);

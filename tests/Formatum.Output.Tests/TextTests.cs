@@ -69,7 +69,7 @@ public sealed class TextTests : IDisposable
         string path = _shop.Folder["text.pdf"];
         PdfWriter.Write(p, new(_shop.Previews), new(), path);
         var frame = p.Frames.Values.Single();
-        var set = TextSetter.Set(p.StoryOf(frame)!.Text, 180, 400, Typefaces.Shipped);
+        var set = TextSetter.Set(StyledText.Of(p.StoryOf(frame)!.Text), 180, 400, Typefaces.Shipped);
         string[] read = [.. Tool.Run("pdftotext", "-raw", path, "-").Split('\n', '\f').Select(l => l.TrimEnd()).Where(l => l.Length > 0)];
         read.ShouldBe(set.Lines.Select(l => l.Text).Where(t => t.Length > 0).ToArray());
         string.Concat(read).Replace(" ", "", StringComparison.Ordinal).ShouldBe(string.Concat(Typed).Replace(" ", "", StringComparison.Ordinal));
@@ -83,7 +83,7 @@ public sealed class TextTests : IDisposable
         var p = WithText(new() { Size = 12, Alignment = TextAlignment.Justified });
         string path = _shop.Folder["words.pdf"];
         PdfWriter.Write(p, new(_shop.Previews), new(Bleed: false), path);
-        var set = TextSetter.Set(p.Stories.Values.Single().Text, 180, 400, Typefaces.Shipped);
+        var set = TextSetter.Set(StyledText.Of(p.Stories.Values.Single().Text), 180, 400, Typefaces.Shipped);
         var words = System.Text.RegularExpressions.Regex.Matches(Tool.Run("pdftotext", "-bbox", path, "-"),
             "<word xMin=\"([\\d.]+)\" yMin=\"([\\d.]+)\" xMax=\"([\\d.]+)\"[^>]*>([^<]*)</word>")
             .Select(m => (X: double.Parse(m.Groups[1].Value, CultureInfo.InvariantCulture),

@@ -155,14 +155,14 @@ public sealed class WellSetTests : IDisposable
     public void A_justified_paragraph_is_evener_than_line_by_line_and_a_divided_word_reads_whole_again()
     {
         var style = new TextStyle { Family = "Spectral", Size = 10.5, Alignment = TextAlignment.Justified, Hyphenate = true };
-        var set = TextSetter.Set(new([new(Text, style)]), 150, 1000, Typefaces.Shipped);
+        var set = TextSetter.Set(StyledText.Of(new([new(Text, style)])), 150, 1000, Typefaces.Shipped);
         set.LeftOut.ShouldBe(0);
         double blank = Typefaces.Shipped.Shape(" ", style).Sum(g => g.Advance);
         // No blank is narrowed below two thirds, nor widened beyond what a line of so few words has to be.
         set.Lines.SkipLast(1).ShouldAllBe(l => l.Blank >= -blank * WholeParagraph.Shrink - 1e-6);
         set.Lines.SkipLast(1).ShouldAllBe(l => Math.Abs(l.Width - 150) < 0.01);
         double Unevenness(SetText text) => text.Lines.SkipLast(1).Sum(l => Math.Pow(l.Blank / blank, 2));
-        var ragged = TextSetter.Set(new([new(Text, style with { Alignment = TextAlignment.Left })]), 150, 1000, Typefaces.Shipped);
+        var ragged = TextSetter.Set(StyledText.Of(new([new(Text, style with { Alignment = TextAlignment.Left })])), 150, 1000, Typefaces.Shipped);
         // Set line by line, each would have been filled up by what it lacks.
         double greedy = ragged.Lines.SkipLast(1).Sum(l => Math.Pow((150 - l.Width) / Math.Max(1, l.Text.Count(c => c == ' ')) / blank, 2));
         Unevenness(set).ShouldBeLessThan(greedy);

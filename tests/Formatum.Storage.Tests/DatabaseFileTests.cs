@@ -119,12 +119,12 @@ public sealed class DatabaseFileTests : IDisposable
     {
         var store = new PublicationStore(File);
         int id = (await store.CreateAsync(A4, 2)).Id;
-        await store.EditAsync(id, new MakeFrame { Page = 1, Box = new(0, 0, 90, 60), Text = new([new("A mug", new())]) }, Seen.Now(Maker.Program));
+        await store.EditAsync(id, new MakeFrame { Page = 1, Box = new(0, 0, 90, 60), Text = new([new("A mug", Core.Stories.TextStyle.Usual)]) }, Seen.Now(Maker.Program));
         int frame = (await store.OpenAsync(id)).Publication.Frames.Keys.Single();
         // The story's number was the frame's in the older version; the text stood in the frame.
         Sql($$"""
             UPDATE "Parts" SET "Json" = replace(replace("Json", '"version":3', '"version":2'), '"storyId":' || json_extract("Json", '$.storyId'),
-                '"text":' || (SELECT json_extract(s."Json", '$.text') FROM "Parts" s WHERE s."Kind" = 9)) WHERE "Kind" = 4;
+                '"text":{"paragraphs":[{"text":"A mug","style":{"bold":true} }] }') WHERE "Kind" = 4;
             UPDATE "Journal" SET "Changes" = (SELECT '[{"kind":4,"id":{{frame}},"after":' || "Json" || '}]' FROM "Parts" WHERE "Kind" = 4);
             DELETE FROM "Parts" WHERE "Kind" = 9
             """);

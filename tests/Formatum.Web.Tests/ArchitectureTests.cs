@@ -57,8 +57,9 @@ public class ArchitectureTests
             ["Links"] = ["Hosting", "Pictures"],
             ["Desk"] = ["Hosting", "Links", "Wording"],
             ["Rules"] = ["Desk", "Wording"],
+            ["Styles"] = ["Rules", "Wording"],
             ["Api"] = ["Desk", "Hosting", "Links", "Pictures", "Wording"],
-            ["Pages"] = ["Desk", "Hosting", "Links", "Pictures", "Rules", "Wording"],
+            ["Pages"] = ["Desk", "Hosting", "Links", "Pictures", "Rules", "Styles", "Wording"],
         },
     };
 

@@ -19,7 +19,7 @@ public static class Composition
         public override int GetHashCode() => HashCode.Combine(Width, Height, Area, Obstacles.Length);
     }
 
-    private sealed record Kept(FrameText Text, ImmutableArray<Place> Places, ITypefaces Typefaces, ImmutableArray<SetText> Set);
+    private sealed record Kept(StyledText Text, ImmutableArray<Place> Places, ITypefaces Typefaces, ImmutableArray<SetText> Set);
 
     /// <summary>By the words as they are kept: they are the same through all that happens to the rest of a publication.</summary>
     private static readonly ConditionalWeakTable<Story, Kept> Known = [];
@@ -38,7 +38,7 @@ public static class Composition
             id == frame.Id ? onPage : null))];
         // What it says of pages is that of its first frame.
         var head = at == 0 ? frame : publication.Frames[story.FrameIds[0]];
-        var text = story.Text.On(publication, at == 0 ? onPage ?? head.PageId : head.PageId);
+        var text = TextCascade.Styled(publication, story.Text.On(publication, at == 0 ? onPage ?? head.PageId : head.PageId));
         if (Known.TryGetValue(story, out var kept) && kept.Text == text && ReferenceEquals(kept.Typefaces, typefaces)
             && kept.Places.AsSpan().SequenceEqual(places.AsSpan())) return kept.Set[at];
         var set = TextSetter.Set(text, [.. places.Select(p => new TextShape(p.Area, p.Width, p.Height, p.Outline, p.Obstacles))], typefaces);

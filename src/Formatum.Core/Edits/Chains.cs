@@ -14,6 +14,7 @@ internal static class Chains
     {
         var errors = new FieldErrors();
         story.Text.Check(errors);
+        if (!errors.Any) StyleChecks.CheckNamed(id => draft.Find(new(PartKind.Style, id)) as NamedStyle, story.Text, errors);
         if (story.FrameIds.Length > Story.MostFrames) errors.Add("frames", $"A story runs through {Story.MostFrames:#,0} frames at most.");
         errors.ThrowIfAny();
         draft.Put(story);
@@ -54,7 +55,8 @@ internal static class Chains
 /// <summary>Stories made anew for copies of frames: copies of one chain are chained as their originals are.</summary>
 /// <param name="draft">Where they are made.</param>
 /// <param name="originals">The stories of the originals.</param>
-internal sealed class StoryCopies(Draft draft, IReadOnlyDictionary<int, Story> originals)
+/// <param name="brought">Their words as they are to be here; null for as they are.</param>
+internal sealed class StoryCopies(Draft draft, IReadOnlyDictionary<int, Story> originals, Func<FrameText, FrameText>? brought = null)
 {
     private sealed record Copy(int Id, SortedList<int, int> Frames)
     {
@@ -82,8 +84,8 @@ internal sealed class StoryCopies(Draft draft, IReadOnlyDictionary<int, Story> o
         foreach (var (id, copy) in _made)
         {
             var story = Original(id)!;
-            var text = copy.Keeps && copy.Frames.Count == story.FrameIds.Length ? story.Text : FrameText.Empty(story.Text.Paragraphs[0].Style);
-            Chains.Put(draft, new() { Id = copy.Id, FrameIds = [.. copy.Frames.Values], Text = text });
+            var text = copy.Keeps && copy.Frames.Count == story.FrameIds.Length ? story.Text : FrameText.EmptyLike(story.Text.Paragraphs[0]);
+            Chains.Put(draft, new() { Id = copy.Id, FrameIds = [.. copy.Frames.Values], Text = brought?.Invoke(text) ?? text });
         }
         _made.Clear();
     }

@@ -3,6 +3,7 @@ using Formatum.Core.Checks;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
+using Formatum.Core.Stories;
 
 namespace Formatum.Core.Edits;
 
@@ -78,7 +79,7 @@ public sealed record PasteFrames(Publication Source, ImmutableArray<int> FrameId
             var box = boxes[frame.Id];
             var page = onto.PageAt(box.Centre);
             return (page.Page.Id, box.Moved(-page.Trim.X, -page.Trim.Y));
-        }, frame => same ? frame : frame with { ImageId = Image(draft, frame.ImageId), RuleId = Rule(draft, frame.RuleId) }, Source);
+        }, frame => same ? frame : frame with { ImageId = Image(draft, frame.ImageId), RuleId = Rule(draft, frame.RuleId) }, Source, same ? null : text => Text(draft, text));
     }
 
     private int? Image(Draft draft, int? id)
@@ -88,6 +89,23 @@ public sealed record PasteFrames(Publication Source, ImmutableArray<int> FrameId
             ?? draft.Touched.Select(draft.Find).OfType<LinkedImage>().FirstOrDefault(i => i.ContentHash == image.ContentHash);
         if (there is not null) return there.Id;
         var brought = image with { Id = draft.NewId() };
+        draft.Put(brought);
+        return brought.Id;
+    }
+
+    /// <summary>Text with the styles it names brought along.</summary>
+    private FrameText Text(Draft draft, FrameText text) =>
+        text.Restyled(p => p with { StyleId = Style(draft, p.StyleId) }, r => r with { StyleId = Style(draft, r.StyleId) });
+
+    private int? Style(Draft draft, int? id)
+    {
+        if (id is null || !Source.Styles.TryGetValue(id.Value, out var style)) return null;
+        var there = draft.Origin.Styles.Values.Concat(draft.Touched.Select(draft.Find).OfType<NamedStyle>())
+            .FirstOrDefault(s => s.Kind == style.Kind && RuleChecks.SameName.Equals(s.Name, style.Name));
+        if (there is not null) return there.Id;
+        // Without a namesake of the other kind in its way, it comes as it is, with what it says through those it is based on.
+        if (draft.Origin.Styles.Values.Any(s => RuleChecks.SameName.Equals(s.Name, style.Name)) || draft.Origin.Styles.Count >= NamedStyle.Most) return null;
+        var brought = style with { Id = draft.NewId(), BasedOnId = null, Settings = TextCascade.Of(Source, style) };
         draft.Put(brought);
         return brought.Id;
     }
@@ -129,9 +147,11 @@ internal sealed class Copies(Draft draft)
     /// <param name="place">Where the copy of each goes.</param>
     /// <param name="change">What else is done to each; null for nothing.</param>
     /// <param name="source">The publication they are from; null for the draft's.</param>
-    public void Add(IEnumerable<Frame> frames, Func<Frame, (int PageId, Box Box)> place, Func<Frame, Frame>? change = null, Publication? source = null)
+    /// <param name="brought">Their words as they are to be here; null for as they are.</param>
+    public void Add(IEnumerable<Frame> frames, Func<Frame, (int PageId, Box Box)> place, Func<Frame, Frame>? change = null, Publication? source = null,
+        Func<FrameText, FrameText>? brought = null)
     {
-        var stories = new StoryCopies(draft, (source ?? draft.Origin).Stories);
+        var stories = new StoryCopies(draft, (source ?? draft.Origin).Stories, brought);
         var made = new List<Frame>();
         var groups = new Dictionary<int, int>();
         foreach (var frame in frames.OrderBy(f => f.Depth).ThenBy(f => f.Id))

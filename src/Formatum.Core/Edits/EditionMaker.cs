@@ -24,14 +24,14 @@ public static class EditionMaker
         var images = keeps.Pictures ? source.Images.Values : source.Images.Values.Where(i => used.Contains(i.Id));
         var stories = source.Stories.Values.Select(story => Emptied(source, story, keeps));
         return Publication.FromParts(source.NextId, [setup, source.Order, .. source.Pages.Values, .. frames, .. images, .. source.Rules.Values,
-            .. source.Masters.Values, .. stories]);
+            .. source.Masters.Values, .. stories, .. source.Styles.Values]);
     }
 
     private static Story Emptied(Publication source, Story story, EditionKeeps keeps)
     {
         var frames = story.FrameIds.Select(id => source.Frames[id]).ToList();
         bool stays = keeps.Texts || frames.Any(f => f.Locked || source.MasterWith(f.PageId) is not null);
-        return stays ? story : story with { Text = FrameText.Empty(story.Text.Paragraphs[0].Style) };
+        return stays ? story : story with { Text = FrameText.EmptyLike(story.Text.Paragraphs[0]) };
     }
 
     private static Frame Emptied(Frame frame, EditionKeeps keeps)

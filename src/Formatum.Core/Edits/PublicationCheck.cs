@@ -53,6 +53,9 @@ public static class PublicationCheck
         foreach (var rule in publication.Rules.Values) Tell(findings, rule, errors => RuleChecks.Check(publication, rule, errors));
         if (publication.Rules.Values.GroupBy(r => r.Name, RuleChecks.SameName).FirstOrDefault(g => g.Count() > 1) is { } same)
             findings.Add("rules", $"Two rules are named {same.Key}.");
+        foreach (var style in publication.Styles.Values) Tell(findings, style, errors => StyleChecks.Check(publication, style, errors));
+        if (publication.Styles.Count > NamedStyle.Most || publication.Styles.Values.GroupBy(s => s.Name, RuleChecks.SameName).Any(g => g.Count() > 1))
+            findings.Add("styles", $"Styles have names of their own, and there are {NamedStyle.Most} at most.");
         foreach (var frame in publication.Frames.Values)
         {
             Tell(findings, frame, errors =>
@@ -98,12 +101,15 @@ public static class PublicationCheck
             || !story.FrameIds.All(id => publication.Frames.TryGetValue(id, out var frame) && frame.StoryId == story.Id))
             errors.Add("frameIds", "A story runs through one frame or more, each once, and each of them bears it.");
         story.Text.Check(errors);
+        if (!errors.Any) StyleChecks.CheckNamed(id => publication.Styles.GetValueOrDefault(id), story.Text, errors);
     }
 
     private static void SetupOf(Publication publication, FieldErrors errors)
     {
         publication.Setup.Check(errors);
         if (publication.Setup.DefaultRuleId is { } id && !publication.Rules.ContainsKey(id)) errors.Add("defaultRuleId", $"There is no rule {id}.");
+        if (publication.Setup.DefaultStyleId is { } style && publication.Styles.GetValueOrDefault(style)?.Kind != StyleKind.Paragraph)
+            errors.Add("defaultStyleId", $"There is no paragraph style {style}.");
     }
 
     private static void Order(Publication publication, FieldErrors errors)

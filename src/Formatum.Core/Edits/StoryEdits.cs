@@ -42,7 +42,7 @@ public sealed record ChangeStory(int StoryId, ImmutableArray<int>? FrameIds, Fra
             foreach (var left in story.FrameIds.Except(frames).Select(id => FrameOf(draft, id)).ToList())
             {
                 int own = draft.NewId();
-                Chains.Put(draft, new() { Id = own, FrameIds = [left.Id], Text = FrameText.Empty(story.Text.Paragraphs[^1].Style) });
+                Chains.Put(draft, new() { Id = own, FrameIds = [left.Id], Text = FrameText.EmptyLike(story.Text.Paragraphs[^1]) });
                 draft.Put(left with { StoryId = own });
             }
             story = story with { FrameIds = frames };
@@ -92,7 +92,7 @@ public sealed record BreakChain(int FrameId) : Edit
         int behind = story.FrameIds.IndexOf(FrameId) + 1;
         if (behind == story.FrameIds.Length) throw new EditRefused("text", $"The text ends with {frame.Label}: there is no chain behind it to break.");
         var rest = story.FrameIds[behind..];
-        var own = Chains.Put(draft, new() { Id = draft.NewId(), FrameIds = rest, Text = FrameText.Empty(story.Text.Paragraphs[^1].Style) });
+        var own = Chains.Put(draft, new() { Id = draft.NewId(), FrameIds = rest, Text = FrameText.EmptyLike(story.Text.Paragraphs[^1]) });
         Chains.Put(draft, story with { FrameIds = story.FrameIds[..behind] });
         foreach (int id in rest) draft.Put(FrameOf(draft, id) with { StoryId = own.Id });
     }

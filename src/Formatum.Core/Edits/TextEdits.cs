@@ -27,15 +27,18 @@ public sealed record WriteText(int FrameId, string Plain) : Edit
     }
 }
 
-/// <summary>Sets the text of frames in another style: all of it, or the paragraphs from one to another, counted from 0.</summary>
-public sealed record StyleText(ImmutableArray<int> FrameIds, StyleChange Change, int From = 0, int To = int.MaxValue) : Edit
+/// <summary>Changes settings of text: of the paragraphs that a stretch reaches into and of its characters, or of all.</summary>
+/// <param name="FrameIds">Frames of the stories.</param>
+/// <param name="Change">What is set, and what is left open again.</param>
+/// <param name="Range">The stretch, in the one story; null for all.</param>
+public sealed record StyleText(ImmutableArray<int> FrameIds, SettingsChange Change, TextRange? Range = null) : Edit
 {
-    public override string Words => "Change text style" + (FrameIds.Length > 1 ? $", {FrameIds.Length} frames" : "");
+    public override string Words => "Change text settings" + (FrameIds.Length > 1 ? $", {FrameIds.Length} frames" : "");
 
     protected override void Make(Draft draft)
     {
         if (FrameIds.IsEmpty) throw new EditRefused("frame", "No frame is chosen. Choose one first.");
         foreach (var story in FrameIds.Select(id => WriteText.StoryOf(draft, id)).DistinctBy(s => s.Id).ToList())
-            Chains.Put(draft, story with { Text = story.Text.Styled(Change, From, To) });
+            Chains.Put(draft, story with { Text = story.Text.Changed(Change, Range) });
     }
 }

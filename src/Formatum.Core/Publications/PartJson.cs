@@ -80,7 +80,8 @@ public static class PartJson
         var old = JsonObject.Create(part)!;
         old.Remove(Version);
         var read = new List<Part>();
-        if (PartUpgrades.StoryWithin(kind, old, from) is { } story) read.Add(story.Deserialize<Story>(Options)!);
+        if (PartUpgrades.StoryWithin(kind, old, from) is { } story)
+            read.Add(PartUpgrades.Upgrade(PartKind.Story, story, 1).Deserialize<Story>(Options)!);
         read.Insert(0, (Part)PartUpgrades.Upgrade(kind, old, from).Deserialize(PartKinds.Of(kind).Type, Options)!);
         return read;
     }

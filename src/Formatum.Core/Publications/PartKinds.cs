@@ -35,6 +35,7 @@ public static class PartKinds
         PartKindInfo.Many(PartKind.Rule, "rule", p => p.Rules.Values, (p, id) => p.Rules.GetValueOrDefault(id), rule => $"The rule {rule.Name}"),
         PartKindInfo.Many(PartKind.Master, "master", p => p.Masters.Values, (p, id) => p.Masters.GetValueOrDefault(id), m => $"The master {m.Name}"),
         PartKindInfo.Many(PartKind.Story, "story", p => p.Stories.Values, (p, id) => p.Stories.GetValueOrDefault(id), _ => "The text"),
+        PartKindInfo.Many(PartKind.Style, "style", p => p.Styles.Values, (p, id) => p.Styles.GetValueOrDefault(id), style => $"The style {style.Name}"),
         PartKindInfo.One(PartKind.Tray, "tray", p => p.Tray),
     }.ToFrozenDictionary(k => k.Kind);
 

@@ -18,6 +18,8 @@ public static class PartUpgrades
         {
             if (frame.Remove("text", out var text) && text is not null) frame["storyId"] = frame["id"]!.DeepClone();
         }],
+        // 2: characters of a paragraph are set in runs, and only what is not usual is set.
+        [PartKind.Story] = [story => InRuns(story["text"] as JsonObject)],
     }.ToFrozenDictionary();
 
     /// <summary>The version in which parts of a kind are written; 1 where they never changed.</summary>
@@ -38,6 +40,36 @@ public static class PartUpgrades
     /// </summary>
     public static JsonObject? StoryWithin(PartKind kind, JsonObject part, int from) => kind == PartKind.Frame && from < 3 && part["text"] is JsonObject text
         ? new() { ["id"] = part["id"]!.DeepClone(), ["frameIds"] = new JsonArray(part["id"]!.DeepClone()), ["text"] = text.DeepClone() } : null;
+
+    /// <summary>What a paragraph was set in where nobody had said anything, in its version 1.</summary>
+    private static readonly FrozenDictionary<string, string> Usual = new Dictionary<string, string>
+    {
+        ["family"] = "\"Cabin\"",
+        ["bold"] = "false",
+        ["italic"] = "false",
+        ["size"] = "10",
+        ["colour"] = "\"#000000\"",
+        ["alignment"] = "\"left\"",
+        ["spaceBefore"] = "0",
+        ["spaceAfter"] = "0",
+        ["indent"] = "0",
+        ["hyphenate"] = "false",
+        ["language"] = "\"en-GB\"",
+    }.ToFrozenDictionary();
+
+    private static void InRuns(JsonObject? text)
+    {
+        if (text?["paragraphs"] is not JsonArray paragraphs) return;
+        foreach (var paragraph in paragraphs.OfType<JsonObject>())
+        {
+            paragraph.Remove("text", out var words);
+            paragraph["runs"] = new JsonArray(new JsonObject { ["text"] = words });
+            if (!paragraph.Remove("style", out var style) || style is not JsonObject set) continue;
+            foreach (var (name, value) in set.ToList())
+                if (value is null || Usual.GetValueOrDefault(name) == value.ToJsonString()) set.Remove(name);
+            paragraph["set"] = set;
+        }
+    }
 
     private static void Rename(JsonObject? within, string from, string to)
     {

@@ -19,7 +19,7 @@ public sealed class Publication
     private Publication(
         int nextId, Setup setup, PageOrder order, ImmutableDictionary<int, Page> pages, ImmutableDictionary<int, Frame> frames,
         ImmutableDictionary<int, LinkedImage> images, ImmutableDictionary<int, FittingRule> rules, ImmutableSortedDictionary<int, MasterPage> masters,
-            ImmutableDictionary<int, Story> stories, Tray tray,
+            ImmutableDictionary<int, Story> stories, ImmutableDictionary<int, NamedStyle> styles, Tray tray,
         ImmutableDictionary<int, ImmutableSortedSet<int>> framesOfPage, ConcurrentDictionary<int, (FitSettings, ResolvedFit)>? ruleFits = null)
     {
         NextId = nextId;
@@ -31,6 +31,7 @@ public sealed class Publication
         Rules = rules;
         Masters = masters;
         Stories = stories;
+        Styles = styles;
         Tray = tray;
         _framesOfPage = framesOfPage;
         _ruleFits = ruleFits ?? new();
@@ -47,6 +48,7 @@ public sealed class Publication
     public ImmutableDictionary<int, FittingRule> Rules { get; }
     public ImmutableSortedDictionary<int, MasterPage> Masters { get; }
     public ImmutableDictionary<int, Story> Stories { get; }
+    public ImmutableDictionary<int, NamedStyle> Styles { get; }
     public Tray Tray { get; }
 
     public int PageCount => Order.Ids.Length;
@@ -80,6 +82,7 @@ public sealed class Publication
         var rules = ImmutableDictionary.CreateBuilder<int, FittingRule>();
         var masters = ImmutableSortedDictionary.CreateBuilder<int, MasterPage>();
         var stories = ImmutableDictionary.CreateBuilder<int, Story>();
+        var styles = ImmutableDictionary.CreateBuilder<int, NamedStyle>();
         foreach (var part in parts)
         {
             switch (part)
@@ -92,6 +95,7 @@ public sealed class Publication
                 case FittingRule r: rules.Add(r.Id, r); break;
                 case MasterPage m: masters.Add(m.Id, m); break;
                 case Story t: stories.Add(t.Id, t); break;
+                case NamedStyle n: styles.Add(n.Id, n); break;
                 case Tray t: tray = t; break;
                 default: throw new ArgumentException($"A publication has no parts of the kind {part.Key.Kind}.");
             }
@@ -101,7 +105,7 @@ public sealed class Publication
             nextId, setup ?? throw new ArgumentException("A publication needs a set-up."), order ??
                 throw new ArgumentException("A publication needs an order of pages."),
             pages.ToImmutable(), frames.ToImmutable(), images.ToImmutable(), rules.ToImmutable(), masters.ToImmutable(),
-            stories.ToImmutable(), tray, byPage);
+            stories.ToImmutable(), styles.ToImmutable(), tray, byPage);
     }
 
     /// <summary>All its parts; an empty tray is none.</summary>
@@ -122,6 +126,7 @@ public sealed class Publication
         var rules = Rules.ToBuilder();
         var masters = Masters.ToBuilder();
         var stories = Stories.ToBuilder();
+        var styles = Styles.ToBuilder();
         var byPage = _framesOfPage.ToBuilder();
         int nextId = NextId;
         foreach (var (key, before, after) in changes.Items)
@@ -136,6 +141,7 @@ public sealed class Publication
                 case PartKind.Rule: Put(rules, key.Id, after); break;
                 case PartKind.Master: Put(masters, key.Id, after); break;
                 case PartKind.Story: Put(stories, key.Id, after); break;
+                case PartKind.Style: Put(styles, key.Id, after); break;
                 case PartKind.Tray: tray = (Tray?)after ?? Tray.Empty; break;
                 case PartKind.Frame:
                     Put(frames, key.Id, after);
@@ -149,7 +155,7 @@ public sealed class Publication
         var rulesAfter = rules.ToImmutable();
         bool sameFits = ReferenceEquals(rulesAfter, Rules) && setup.DefaultRuleId == Setup.DefaultRuleId;
         return new(nextId, setup, order, pages.ToImmutable(), frames.ToImmutable(), images.ToImmutable(), rulesAfter, masters.ToImmutable(),
-            stories.ToImmutable(), tray, byPage.ToImmutable(), sameFits ? _ruleFits : null);
+            stories.ToImmutable(), styles.ToImmutable(), tray, byPage.ToImmutable(), sameFits ? _ruleFits : null);
     }
 
     private static void Put<T>(IDictionary<int, T> all, int id, Part? part) where T : Part

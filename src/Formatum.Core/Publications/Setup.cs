@@ -51,6 +51,9 @@ public sealed record Setup : Part
     /// <summary>The rule that everything else rests on; null where only the built-in settings hold.</summary>
     public int? DefaultRuleId { get; init; }
 
+    /// <summary>The paragraph style that all text rests on; null where only the built-in settings hold.</summary>
+    public int? DefaultStyleId { get; init; }
+
     public override PartKey Key => new(PartKind.Setup, 0);
 
     /// <summary>How an effective resolution stands against this publication's limits.</summary>

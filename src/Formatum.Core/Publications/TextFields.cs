@@ -28,6 +28,6 @@ public static class TextFields
             .Replace(Pages, publication.PageCount.ToString(CultureInfo.InvariantCulture), StringComparison.OrdinalIgnoreCase)
             .Replace(Edition, setup.Edition, StringComparison.OrdinalIgnoreCase)
             .Replace(Publication, setup.Name, StringComparison.OrdinalIgnoreCase);
-        return new([.. text.Paragraphs.Select(p => p with { Text = Filled(p.Text) })]);
+        return new([.. text.Paragraphs.Select(p => p with { Runs = [.. p.Runs.Select(r => r with { Text = Filled(r.Text) })] })]);
     }
 }

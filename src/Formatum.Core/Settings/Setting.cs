@@ -18,6 +18,11 @@ public enum SettingKind
     Resolution,
     /// <summary>1 for natural size; 0 for none.</summary>
     Scale,
+    Number,
+    /// <summary>"#rrggbb".</summary>
+    Colour,
+    /// <summary>Tab stops.</summary>
+    Tabs,
 }
 
 /// <summary>
@@ -68,6 +73,20 @@ public sealed class Setting<TSettings, TValue>(
     string name, string path, string label, SettingKind kind, Func<TSettings, TValue?> read, Func<TSettings, TValue?, TSettings> write)
         : Setting<TSettings>(name, path, label, kind)
     where TValue : struct
+{
+    public override object? ValueOf(TSettings settings) => read(settings);
+    public override TSettings Taken(TSettings settings, TSettings from) => write(settings, read(from));
+    public override TSettings Opened(TSettings settings) => write(settings, null);
+    public override TSettings Set(TSettings settings, object value) => write(settings, (TValue)value);
+}
+
+/// <inheritdoc/>
+/// <typeparam name="TSettings">The settings it is one of.</typeparam>
+/// <typeparam name="TValue">The type of its value: words, or something made of several.</typeparam>
+public sealed class WordSetting<TSettings, TValue>(
+    string name, string path, string label, SettingKind kind, Func<TSettings, TValue?> read, Func<TSettings, TValue?, TSettings> write)
+        : Setting<TSettings>(name, path, label, kind)
+    where TValue : class
 {
     public override object? ValueOf(TSettings settings) => read(settings);
     public override TSettings Taken(TSettings settings, TSettings from) => write(settings, read(from));

@@ -6,12 +6,24 @@ namespace Formatum.Core.Typesetting;
 /// <summary>The fonts text is set in.</summary>
 public interface ITypefaces
 {
-    /// <summary>How far a style's face reaches above and below the baseline, in points; both above 0.</summary>
+    /// <summary>How far a style's face reaches above and below the baseline in the style's full size, in points; both above 0.</summary>
     (double Ascent, double Descent) ReachOf(TextStyle style);
 
-    /// <summary>The glyphs that show a text on one line, in the order they stand in.</summary>
+    /// <summary>What else the face says of how it is drawn in a style.</summary>
+    FaceMeasures MeasuresOf(TextStyle style);
+
+    /// <summary>The glyphs that show a text on one line, in the order they stand in, with the style's tracking between them.</summary>
     ImmutableArray<Glyph> Shape(string text, TextStyle style);
 }
+
+/// <summary>How a face is drawn in a style, in points.</summary>
+/// <param name="Size">Its size: smaller than the style's where characters are raised or lowered.</param>
+/// <param name="Raise">How far above the baseline it stands.</param>
+/// <param name="UnderlineAt">Where the middle of an underline lies, below the baseline it stands on.</param>
+/// <param name="StrikeAt">Where the middle of a stroke through characters lies, above the baseline they stand on.</param>
+/// <param name="Thickness">Of both.</param>
+/// <param name="CapHeight">How high its capitals are.</param>
+public readonly record struct FaceMeasures(double Size, double Raise, double UnderlineAt, double StrikeAt, double Thickness, double CapHeight);
 
 /// <summary>A glyph on its line.</summary>
 /// <param name="Id">Which of its face; 0 where the face has none for the character.</param>

@@ -37,10 +37,11 @@ public static class WholeParagraph
     /// <summary>Where the lines end; null where there is no way that keeps blanks within bounds.</summary>
     /// <param name="text">The paragraph.</param>
     /// <param name="width">How long a line is, by its number from 0, in points.</param>
-    public static IReadOnlyList<int>? Ends(Measured text, Func<int, double> width)
+    /// <param name="start">Where its first line begins.</param>
+    public static IReadOnlyList<int>? Ends(Measured text, Func<int, double> width, int start = 0)
     {
         foreach (double tolerance in Tolerances)
-            if (Best(text, width, tolerance) is { } last) return Path(last);
+            if (Best(text, width, tolerance, start) is { } last) return Path(last);
         return null;
     }
 
@@ -64,10 +65,10 @@ public static class WholeParagraph
         return ends;
     }
 
-    private static Node? Best(Measured text, Func<int, double> width, double tolerance)
+    private static Node? Best(Measured text, Func<int, double> width, double tolerance, int start)
     {
-        var active = new List<Node> { new(0, 0, 0, 1, false, null) };
-        for (int at = 1; at < text.Breaks.Length && active.Count > 0; at++)
+        var active = new List<Node> { new(start, 0, 0, 1, false, null) };
+        for (int at = start + 1; at < text.Breaks.Length && active.Count > 0; at++)
         {
             if (text.Breaks[at] == LineBreak.Prohibited) continue;
             var found = new Dictionary<(int Line, int Fitness), Node>();

@@ -15,9 +15,10 @@ public static class BundleJson
     public const string Format = "formatum-publication";
 
     /// <summary>Grows when a reader of the version before could misread what is written.</summary>
-    public const int Version = 3;
+    public const int Version = 4;
 
-    private static readonly string[] Known = ["format", "version", "nextId", "setup", "pages", "masters", "rules", "images", "frames", "stories", "tray"];
+    private static readonly string[] Known = ["format", "version", "nextId", "setup", "pages", "masters", "rules", "images", "frames", "stories", "styles",
+        "tray"];
 
     // Readable as it stands: letters of all scripts as themselves. It never becomes part of a page.
     private static readonly JsonWriterOptions Writing = new() { Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
@@ -40,6 +41,7 @@ public static class BundleJson
         List(writer, "images", publication.Images.Values.OrderBy(i => i.Id).Select(i => ImageObject(i, fileOf.GetValueOrDefault(i.Id))));
         List(writer, "frames", publication.Frames.Values.OrderBy(f => f.Id).Select(PartJson.ToObject));
         List(writer, "stories", publication.Stories.Values.OrderBy(s => s.Id).Select(PartJson.ToObject));
+        if (!publication.Styles.IsEmpty) List(writer, "styles", publication.Styles.Values.OrderBy(s => s.Id).Select(PartJson.ToObject));
         List(writer, "tray", publication.Tray.ImageIds.Select(id => (JsonNode)id));
         writer.WriteEndObject();
     }
@@ -107,7 +109,8 @@ public static class BundleJson
             parts.AddRange(Items(root, "rules").Select(PartJson.FromOutside<FittingRule>));
             parts.AddRange(Items(root, "images").Select(node => Image(node, fileOf)));
             parts.AddRange(Items(root, "frames").SelectMany(node => Frame(node, version)));
-            if (version >= Version) parts.AddRange(Items(root, "stories").Select(PartJson.FromOutside<Story>));
+            if (version >= StoriesSince) parts.AddRange(Items(root, "stories").Select(node => Story(node, version)));
+            if (root.ContainsKey("styles")) parts.AddRange(Items(root, "styles").Select(PartJson.FromOutside<NamedStyle>));
             parts.Add(new Tray([.. Items(root, "tray").Select(node => Number(node, "tray"))]));
             return (PublicationCheck.Assemble(Number(root["nextId"], "nextId"), parts), fileOf);
         }
@@ -121,15 +124,22 @@ public static class BundleJson
         }
     }
 
-    /// <summary>A frame as it is written today, and its text, which was part of it before: bundles hold frames in the version of their own number.</summary>
+    /// <summary>The version since which texts are stories of their own; and the one in which their characters came to be set in runs.</summary>
+    private const int StoriesSince = 3, RunsSince = 4;
+
+    /// <summary>A frame as it is written today, and its text, which was part of it before: until version 3, bundles hold frames in the version of their own
+    /// number.</summary>
     private static IEnumerable<Part> Frame(JsonNode? node, int version)
     {
-        if (version >= Version || node is not JsonObject old) return [PartJson.FromOutside<Frame>(node)];
+        if (version >= StoriesSince || node is not JsonObject old) return [PartJson.FromOutside<Frame>(node)];
         if (old["id"] is null) throw new JsonException("A frame has an \"id\".");
         var story = PartUpgrades.StoryWithin(PartKind.Frame, old, version);
         var frame = PartJson.FromOutside<Frame>(PartUpgrades.Upgrade(PartKind.Frame, old, version));
-        return story is null ? [frame] : [frame, PartJson.FromOutside<Story>(story)];
+        return story is null ? [frame] : [frame, Story(story, version)];
     }
+
+    private static Story Story(JsonNode? node, int version) => PartJson.FromOutside<Story>(version < RunsSince && node is JsonObject old
+        ? PartUpgrades.Upgrade(PartKind.Story, old, 1) : node);
 
     private static LinkedImage Image(JsonNode? node, Dictionary<int, string> fileOf)
     {

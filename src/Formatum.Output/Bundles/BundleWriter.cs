@@ -72,8 +72,8 @@ public static class BundleWriter
 
     /// <summary>The faces that the publication's texts are set in.</summary>
     private static ImmutableArray<(string Family, string Face)> FontsOf(Publication publication) =>
-        [.. publication.Stories.Values.SelectMany(s => s.Text.Paragraphs).Where(p => p.Text.Length > 0).Select(p => p.Style)
-            .Where(s => TextStyle.Families.Contains(s.Family)).Select(s => (s.Family, Typefaces.FaceName(s))).Distinct().Order()];
+        [.. publication.Stories.Values.SelectMany(s => TextCascade.Styled(publication, s.Text).Paragraphs).SelectMany(p => p.Runs)
+            .Where(r => r.Length > 0).Select(r => r.Style).Distinct().Where(s => TextStyle.Families.Contains(s.Family)).Select(s => (s.Family, Typefaces.FaceName(s))).Distinct().Order()];
 
     private static async Task PutAsync(ZipArchive zip, string name, Stream content, CancellationToken cancel)
     {

@@ -109,26 +109,6 @@ public sealed record LookAnswer(Border? Border, string? Background, double Opaci
 
 public sealed record ShadowAnswer(double Across, double Down, double Blur, string Colour, double Strength);
 
-/// <summary>The story of a frame with all its words, the lines of it that stand in this frame, and how many of its characters do not fit or have no
-/// glyph.</summary>
-public sealed record TextAnswer(int StoryId, string[] Lines, ParagraphAnswer[] Paragraphs, int LeftOut, int Missing)
-{
-    public static TextAnswer Of(Publication publication, Frame frame, Story story)
-    {
-        var set = Composition.TextOf(publication, frame, Output.Typefaces.Shipped)!;
-        return new(story.Id, [.. set.Lines.Select(l => l.Text)], [.. story.Text.Paragraphs.Select(ParagraphAnswer.Of)], set.LeftOut, set.Missing);
-    }
-}
-
-/// <summary>A paragraph and its style; lengths in points.</summary>
-public sealed record ParagraphAnswer(string Text, string Family, bool Bold, bool Italic, double Size, double? Leading, string Colour, TextAlignment Alignment,
-    double SpaceBefore, double SpaceAfter, double Indent, bool Hyphenate, string Language)
-{
-    public static ParagraphAnswer Of(Paragraph p) =>
-        new(p.Text, p.Style.Family, p.Style.Bold, p.Style.Italic, p.Style.Size, p.Style.Leading, p.Style.Colour, p.Style.Alignment,
-            p.Style.SpaceBefore, p.Style.SpaceAfter, p.Style.Indent, p.Style.Hyphenate, p.Style.Language);
-}
-
 /// <summary>The pixels as the file stores them, before orientation.</summary>
 public sealed record StoredAnswer(int WidthPx, int HeightPx, int Orientation);
 

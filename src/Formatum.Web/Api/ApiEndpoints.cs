@@ -3,6 +3,7 @@ using Formatum.Core.Edits;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
+using Formatum.Core.Stories;
 using Formatum.Imaging;
 using Formatum.Storage;
 using Formatum.Web.Hosting;
@@ -27,6 +28,7 @@ public static class ApiEndpoints
         MapPages(api.MapGroup("/publications/{id:int}/pages"));
         RuleEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         StoryEndpoints.Map(api.MapGroup("/publications/{id:int}"));
+        StyleEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         ImportEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         FillingEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         MasterEndpoints.Map(api.MapGroup("/publications/{id:int}"));
@@ -154,6 +156,7 @@ public static class ApiEndpoints
 
     private static async Task<IResult> MakeFrame(int id, NewFrameBody body, PublicationStore store, HttpContext context)
     {
+        var now = (await store.OpenAsync(id)).Publication;
         var outcome = context.Told(await store.EditAsync(id, new MakeFrame
         {
             Page = body.Page,
@@ -163,7 +166,7 @@ public static class ApiEndpoints
             Name = body.Name ?? "",
             RuleId = body.RuleId,
             ImageId = body.ImageId,
-            Text = body.Text?.ToText(),
+            Text = body.Text?.ToText(now) ?? (body.Kind == FrameKind.Text ? FrameText.Empty(TextStyle.Usual) : null),
             Area = body.Columns?.ToChange().On(null),
             Wrap = body.Wrap?.ToChange().On(null),
             Own = body.Set?.ToSettings("set.") ?? FitSettings.Open,
@@ -175,6 +178,7 @@ public static class ApiEndpoints
 
     private static async Task<FrameAnswer> ChangeFrame(int id, int frameId, FrameChangeBody body, PublicationStore store, HttpContext context)
     {
+        var now = (await store.OpenAsync(id)).Publication;
         var outcome = context.Told(await store.EditAsync(id, new ChangeFrames
         {
             FrameIds = [frameId],
@@ -192,7 +196,7 @@ public static class ApiEndpoints
             Name = body.Name,
             RuleId = body.RuleId.ToReplacement(),
             ImageId = body.ImageId.ToReplacement(),
-            Text = body.Text?.ToText(),
+            Text = body.Text?.ToText(now),
             Look = body.Look?.ToLook(),
             Set = body.Set?.ToSettings("set."),
             ClearSet = body.ClearSet ?? false,

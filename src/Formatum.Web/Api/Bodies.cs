@@ -213,6 +213,9 @@ public sealed record RuleBody : SettingsBody
     public int? BasedOnId { get; init; }
 }
 
+/// <summary>What a frame holds.</summary>
+public enum FrameKind { Image, Text }
+
 public sealed record NewFrameBody : ChangeBody
 {
     public required int Page { get; init; }
@@ -231,6 +234,9 @@ public sealed record NewFrameBody : ChangeBody
     public string? Name { get; init; }
     public int? RuleId { get; init; }
     public int? ImageId { get; init; }
+
+    /// <summary>What it is to hold; a picture where left out and no text is given.</summary>
+    public FrameKind? Kind { get; init; }
 
     /// <summary>For a text frame; it then holds no image.</summary>
     public TextBody? Text { get; init; }
@@ -329,53 +335,6 @@ public sealed record ShadowBody
     public Length? Blur { get; init; }
     public string? Colour { get; init; }
     public double? Strength { get; init; }
-}
-
-/// <summary>The text of a frame, paragraph by paragraph.</summary>
-public sealed record TextBody(ParagraphBody[] Paragraphs)
-{
-    /// <exception cref="EditRefused">A paragraph is missing.</exception>
-    public FrameText ToText() => Paragraphs is null || Paragraphs.Any(p => p is null) ? throw new EditRefused("text",
-        "A text has at least one paragraph, which may be empty, each with a style.") : new([.. Paragraphs.Select(p => p.ToParagraph())]);
-}
-
-/// <summary>A paragraph and how it is set: size, leading (null for 1.2 of the size) and the space below in points, colour as "#rrggbb".</summary>
-public sealed record ParagraphBody
-{
-    public string Text { get; init; } = "";
-    public string? Family { get; init; }
-    public bool? Bold { get; init; }
-    public bool? Italic { get; init; }
-    public Length? Size { get; init; }
-    public Length? Leading { get; init; }
-    public string? Colour { get; init; }
-    public TextAlignment? Alignment { get; init; }
-    public Length? SpaceBefore { get; init; }
-    public Length? SpaceAfter { get; init; }
-
-    /// <summary>How much later the first line begins.</summary>
-    public Length? Indent { get; init; }
-
-    /// <summary>Whether words may be divided at the ends of lines, and by which language: "en-GB", "en-US", "de", "fr", "es", "it", "nl" and more.</summary>
-    public bool? Hyphenate { get; init; }
-
-    public string? Language { get; init; }
-
-    public Paragraph ToParagraph() => new(FrameText.Clean(Text).Replace('\n', FrameText.LineSeparator), new StyleChange
-    {
-        Family = Family,
-        Bold = Bold,
-        Italic = Italic,
-        Size = Size?.Points,
-        Leading = Leading?.Points,
-        Colour = Colour,
-        Alignment = Alignment,
-        SpaceBefore = SpaceBefore?.Points,
-        SpaceAfter = SpaceAfter?.Points,
-        Indent = Indent?.Points,
-        Hyphenate = Hyphenate,
-        Language = Language,
-    }.On(TextStyle.Usual));
 }
 
 public sealed record FrameChangeBody : ChangeBody

@@ -25,8 +25,9 @@ public sealed record StoryBody
 
     /// <summary>The words with their styles; null where they are given plain, or not at all.</summary>
     /// <exception cref="EditRefused">Both are given, or a paragraph is missing.</exception>
-    public FrameText? ToText() => Text is not null && Paragraphs is not null
-        ? throw new EditRefused("text", "Give the text plain or as paragraphs, not both.") : Paragraphs is null ? null : new TextBody(Paragraphs).ToText();
+    public FrameText? ToText(Publication publication) => Text is not null && Paragraphs is not null
+        ? throw new EditRefused("text", "Give the text plain or as paragraphs, not both.")
+        : Paragraphs is null ? null : new TextBody(Paragraphs).ToText(publication);
 }
 
 /// <summary>A piece of a line; x in points from the left of its frame.</summary>
@@ -44,7 +45,7 @@ public sealed record StoryAnswer(int Id, ParagraphAnswer[] Paragraphs, int LeftO
     public static StoryAnswer Of(Publication publication, Story story)
     {
         var set = story.FrameIds.Select(id => Composition.TextOf(publication, publication.Frames[id], Typefaces.Shipped)!).ToList();
-        return new(story.Id, [.. story.Text.Paragraphs.Select(ParagraphAnswer.Of)], set[^1].LeftOut, set[^1].WordsLeftOver,
+        return new(story.Id, ParagraphAnswer.Of(publication, story), set[^1].LeftOut, set[^1].WordsLeftOver,
             [.. story.FrameIds.Select((id, i) => new StoryFrameAnswer(id, [.. LinesOf(set[i])]))]);
     }
 
@@ -68,7 +69,7 @@ internal static class StoryEndpoints
 
     private static async Task<IResult> Make(int id, StoryBody body, PublicationStore store, HttpContext context)
     {
-        var text = body.ToText() ?? FrameText.Empty(TextStyle.Usual).Worded(body.Text ?? "");
+        var text = body.ToText((await store.OpenAsync(id)).Publication) ?? FrameText.Empty(TextStyle.Usual).Worded(body.Text ?? "");
         var outcome = context.Told(await store.EditAsync(id, new MakeStory([.. body.Frames ?? []], text), context.Seen(body.Seen)));
         var made = (Story)outcome.Changes.Items.First(c => c.Key.Kind == PartKind.Story && c.After is not null && c.Before is null).After!;
         return TypedResults.Created($"/api/publications/{id}/stories/{made.Id}", StoryAnswer.Of(outcome.Standing.Publication, made));
@@ -76,7 +77,7 @@ internal static class StoryEndpoints
 
     private static async Task<StoryAnswer> Change(int id, int storyId, StoryBody body, PublicationStore store, HttpContext context)
     {
-        var edit = new ChangeStory(storyId, body.Frames?.ToImmutableArray(), body.ToText(), body.Text);
+        var edit = new ChangeStory(storyId, body.Frames?.ToImmutableArray(), body.ToText((await store.OpenAsync(id)).Publication), body.Text);
         var outcome = context.Told(await store.EditAsync(id, edit, context.Seen(body.Seen)));
         return StoryAnswer.Of(outcome.Standing.Publication, outcome.Standing.Publication.Stories[storyId]);
     }

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using Formatum.Core.Publications;
+using Formatum.Core.Settings;
 using Formatum.Core.Stories;
 using Formatum.Core.Typesetting;
 using Formatum.Output;
@@ -35,27 +36,6 @@ public static class TextView
             $"{size}>{Lost(text.WordsLeftOver, text.Missing)}</text>" : "";
     }
 
-    /// <summary>The languages to choose among, by name: those by which words can be divided, and the one that is set.</summary>
-    public static IEnumerable<string> Languages(string? set) =>
-        Hyphenation.Languages.Append(set ?? "en-GB").Distinct().OrderBy(LanguageName, StringComparer.Ordinal);
-
-    /// <summary>The name of a language in English.</summary>
-    public static string LanguageName(string language) => language switch
-    {
-        "en-GB" => "English (British)",
-        "en-US" => "English (American)",
-        "de" => "German",
-        "fr" => "French",
-        "es" => "Spanish",
-        "it" => "Italian",
-        "nl" => "Dutch",
-        "pt" => "Portuguese",
-        "sv" => "Swedish",
-        "da" => "Danish",
-        "pl" => "Polish",
-        _ => language,
-    };
-
     /// <summary>What of a text is lost in print, in words.</summary>
     public static string Lost(int words, int missing) => string.Join(", ", new[]
     {
@@ -68,10 +48,18 @@ public static class TextView
         var html = new StringBuilder();
         html.Append(CultureInfo.InvariantCulture, $"<div class=\"writing\" contenteditable=\"true\" role=\"textbox\" aria-multiline=\"true\" " +
             $"aria-label=\"Text of {SvgWriter.Escape(frame.Label)}\" spellcheck=\"false\" data-revision=\"{revision}\"{ColumnsOf(frame.Area)}>");
-        foreach (var (words, style) in publication.StoryOf(frame)!.Text.Paragraphs)
+        foreach (var paragraph in TextCascade.Styled(publication, publication.StoryOf(frame)!.Text).Paragraphs)
         {
-            string text = SvgWriter.Escape(words).Replace("&#8232;", "<br>", StringComparison.Ordinal).Replace("\u2028", "<br>", StringComparison.Ordinal);
-            html.Append(CultureInfo.InvariantCulture, $"<p style=\"{StyleOf(style)}\">{(text.Length == 0 ? "<br>" : text)}</p>");
+            html.Append(CultureInfo.InvariantCulture, $"<p style=\"{CharactersOf(paragraph.Style)};{ParagraphOf(paragraph.Style)}\">");
+            if (paragraph.Text.Length == 0) html.Append("<br>");
+            foreach (var run in paragraph.Runs.Where(r => r.Length > 0))
+            {
+                string text = SvgWriter.Escape(paragraph.Text.Substring(run.Start, run.Length)).Replace("&#8232;", "<br>", StringComparison.Ordinal)
+                    .Replace("\u2028", "<br>", StringComparison.Ordinal);
+                if (run.Style == paragraph.Style) html.Append(text);
+                else html.Append(CultureInfo.InvariantCulture, $"<span style=\"{CharactersOf(run.Style)}\">{text}</span>");
+            }
+            html.Append("</p>");
         }
         return html.Append("</div>").ToString();
     }
@@ -80,17 +68,49 @@ public static class TextView
         $" style=\"columns:{area.Columns};column-gap:{SvgWriter.Number(area.Gutter)}px;column-fill:auto;box-sizing:border-box;" +
         $"padding:{SvgWriter.Number(inset.Top)}px {SvgWriter.Number(inset.Right)}px {SvgWriter.Number(inset.Bottom)}px {SvgWriter.Number(inset.Left)}px\"");
 
-    private static string StyleOf(TextStyle s) => string.Create(CultureInfo.InvariantCulture,
-        $"font-family:'{SvgWriter.FontName(s.Family)}';font-weight:{(s.Bold ? 700 : 400)};font-style:{(s.Italic ? "italic" : "normal")};font-size:{SvgWriter.Number(s.Size)}px;line-height:{SvgWriter.Number(s.LineHeight)}px;color:{s.Colour};text-align:{(s.Alignment switch { TextAlignment.Centre => "center", TextAlignment.Right => "right", TextAlignment.Justified => "justify", _ => "left" })};margin:{SvgWriter.Number(s.SpaceBefore)}px 0 {SvgWriter.Number(s.SpaceAfter)}px;text-indent:{SvgWriter.Number(s.Indent)}px");
+    private static string CharactersOf(TextStyle s)
+    {
+        string lines = (s.Underline, s.StrikeThrough) switch
+        {
+            (true, true) => "underline line-through",
+            (true, _) => "underline",
+            (_, true) => "line-through",
+            _ => "none"
+        };
+        var measures = Typefaces.Shipped.MeasuresOf(s);
+        return string.Create(CultureInfo.InvariantCulture, $"font-family:'{SvgWriter.FontName(s.Family)}';font-weight:{(s.Bold ? 700 : 400)};" +
+            $"font-style:{(s.Italic ? "italic" : "normal")};font-size:{SvgWriter.Number(measures.Size)}px;line-height:{SvgWriter.Number(s.LineHeight)}px;" +
+            $"color:{s.Colour};text-decoration-line:{lines};letter-spacing:{SvgWriter.Number(s.Tracking / 1000 * s.Size)}px;" +
+            $"text-transform:{(s.Case == TextCase.Capitals ? "uppercase" : "none")};vertical-align:{SvgWriter.Number(measures.Raise)}px");
+    }
+
+    private static string ParagraphOf(TextStyle s)
+    {
+        string align = s.Alignment switch { TextAlignment.Centre => "center", TextAlignment.Right => "right", TextAlignment.Justified => "justify", _ => "left" };
+        return string.Create(CultureInfo.InvariantCulture, $"text-align:{align};margin:{SvgWriter.Number(s.SpaceBefore)}px {SvgWriter.Number(s.IndentRight)}px " +
+            $"{SvgWriter.Number(s.SpaceAfter)}px {SvgWriter.Number(s.IndentLeft)}px;text-indent:{SvgWriter.Number(s.Indent)}px;tab-size:{TabStops.UsualDistance}px");
+    }
 }
 
-/// <summary>What the paragraphs of the chosen text frames have in common; null where they differ.</summary>
-public sealed class TextSelection(Publication publication, IReadOnlyList<Frame> frames)
+/// <summary>What the paragraphs of the chosen text frames have in common, and what is set on them.</summary>
+public sealed class TextSelection
 {
-    private readonly TextStyle[] _styles = [.. frames.Select(publication.StoryOf).OfType<Story>().Distinct().SelectMany(s => s.Text.Paragraphs)
-        .Select(p => p.Style)];
+    private readonly TextSettings[] _resolved;
+    private readonly Paragraph[] _paragraphs;
 
-    public T? Value<T>(Func<TextStyle, T> of) where T : struct => _styles.Select(of).Distinct().Take(2).ToList() is [var only] ? only : null;
+    public TextSelection(Publication publication, IReadOnlyList<Frame> frames)
+    {
+        _paragraphs = [.. frames.Select(publication.StoryOf).OfType<Story>().Distinct().SelectMany(s => s.Text.Paragraphs)];
+        _resolved = [.. _paragraphs.Select(p => TextCascade.StyleOf(publication, p)).Distinct().Select(s => s.ToSettings())];
+    }
 
-    public string? Word(Func<TextStyle, string> of) => _styles.Select(of).Distinct().Take(2).ToList() is [var only] ? only : null;
+    /// <summary>The settings they share; null where they differ in this one.</summary>
+    public TextSettings? Shared(Setting<TextSettings> setting) =>
+        _resolved.Select(setting.ValueOf).Distinct().Take(2).Count() == 1 ? _resolved[0] : null;
+
+    /// <summary>Whether something is set on one of them, or on some of its characters.</summary>
+    public bool IsSetHere(Setting<TextSettings> setting) => _paragraphs.Any(p => setting.IsSet(p.Set) || p.Runs.Any(r => setting.IsSet(r.Set)));
+
+    /// <summary>The paragraph style they share: its id, 0 for none; null where they differ.</summary>
+    public int? Style => _paragraphs.Select(p => p.StyleId ?? 0).Distinct().Take(2).ToList() is [var only] ? only : null;
 }

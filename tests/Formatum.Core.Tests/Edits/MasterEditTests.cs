@@ -139,7 +139,7 @@ public class MasterEditTests
             Name = "caption",
             Text = FrameText.Empty(TextStyle.Usual with { Size = 14 })
         });
-        p.StoryOf(Named(p, 2, "caption"))!.Text.Paragraphs[0].Style.Size.ShouldBe(14);
+        p.StoryOf(Named(p, 2, "caption"))!.Text.Paragraphs[0].Set.Size.ShouldBe(14);
         p = p.Do(new ChangeFrames { FrameIds = [Named(p, 2, "caption").Id], Text = Words("A mug") });
         p = Moved(p, Named(p, Verso, "caption"), 44);
         (Named(p, 2, "caption").Box.X, p.StoryOf(Named(p, 2, "caption"))!.Text.Plain).ShouldBe((44, "A mug"));

@@ -50,7 +50,7 @@ public sealed class RowTests
         Read(poured, "Picture").ShouldBe(["pot-3.jpg", "pot-1.jpg", "pot-2.jpg", "pot-5.jpg", "pot-4.jpg", "-"]);
         Read(poured, "Piece").ShouldBe(["Mug", "Jug", "Bowl", "Cup", "Jar", ""]);
         Read(poured, "Heading").ShouldBe(["Pots", "Pots", "Pots"]);
-        poured.Frames.Values.Where(f => f.Name == "Piece").ShouldAllBe(f => poured.StoryOf(f)!.Text.Paragraphs[0].Style.Bold);
+        poured.Frames.Values.Where(f => f.Name == "Piece").ShouldAllBe(f => poured.StoryOf(f)!.Text.Paragraphs[0].Set.Bold == true);
         poured.With(Rows(p, Pots("pot-3.jpg|Mug|x")).On(p).Inverse()).Frames.Count.ShouldBe(poured.Frames.Count);
     }
 

@@ -43,22 +43,33 @@ public sealed class PartJsonTests
 
     private static readonly FrameText Words = new([new("A mug", new TextStyle { Size = 9, Bold = true })]);
 
-    /// <summary>In its second version a frame held its text itself.</summary>
-    private static string Second(Frame frame, FrameText text) => PartJson.Write(frame with { StoryId = null })
-        .Replace("\"version\":3,", "\"version\":2,", StringComparison.Ordinal)[..^1] + ",\"text\":" + JsonSerializer.Serialize(text,
-            JsonSerializerOptions.Web) + "}";
+    /// <summary>In its second version a frame held its text itself, of one style a paragraph.</summary>
+    private static string Second(Frame frame) => PartJson.Write(frame with { StoryId = null })
+        .Replace("\"version\":3,", "\"version\":2,", StringComparison.Ordinal)[..^1] + """
+            ,"text":{"paragraphs":[{"text":"A mug","style":{"family":"Cabin","bold":true,"italic":false,"size":9,"colour":"#000000","alignment":"left",
+            "spaceBefore":0,"spaceAfter":0,"indent":0,"hyphenate":false,"language":"en-GB"}}]}}
+            """;
+
+    [Fact]
+    public void A_story_of_one_style_a_paragraph_is_set_in_runs()
+    {
+        var story = new Story { Id = 8, FrameIds = [7], Text = Words };
+        PartJson.Read(PartKind.Story, """{"id":8,"frameIds":[7],"text":{"paragraphs":[{"text":"A mug","style":{"bold":true,"size":9,"italic":false}}]}}""")
+            .ShouldBe([story]);
+        PartJson.Read(PartKind.Story, PartJson.Write(story)).ShouldBe([story]);
+    }
 
     [Fact]
     public void The_text_of_an_older_frame_becomes_a_story_and_the_history_tells_of_both()
     {
         var frame = Kept with { StoryId = Kept.Id };
         var story = new Story { Id = Kept.Id, FrameIds = [Kept.Id], Text = Words };
-        string old = Second(frame, Words).Replace("\"alignment\":0", "\"alignment\":\"left\"", StringComparison.Ordinal);
+        string old = Second(frame);
         PartJson.Read(PartKind.Frame, old).ShouldBe([frame, story]);
         var changes = PartJson.ReadChanges($"[{{\"kind\":4,\"id\":7,\"after\":{old}}}]");
         changes.Items.ShouldBe([new(frame.Key, null, frame), new(story.Key, null, story)]);
         var other = PartJson.ReadChanges($"[{{\"kind\":4,\"id\":7,\"before\":{old},\"after\":{old.Replace("A mug", "A jug", StringComparison.Ordinal)}}}]");
-        other.Items.Single(c => c.Key.Kind == PartKind.Story).After.ShouldBe(story with { Text = new([Words.Paragraphs[0] with { Text = "A jug" }]) });
+        other.Items.Single(c => c.Key.Kind == PartKind.Story).After.ShouldBe(story with { Text = new([Words.Paragraphs[0] with { Runs = [new("A jug")] }]) });
     }
 
     [Theory]

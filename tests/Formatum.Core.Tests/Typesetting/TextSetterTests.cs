@@ -13,6 +13,12 @@ internal sealed class HalfWide : ITypefaces
 {
     public (double Ascent, double Descent) ReachOf(TextStyle style) => (0.8 * style.Size, 0.2 * style.Size);
 
+    public FaceMeasures MeasuresOf(TextStyle style)
+    {
+        double size = style.Position == TextPosition.Normal ? style.Size : style.Size / 2;
+        return new(size, style.Shift + (style.Position == TextPosition.Superscript ? style.Size / 2 : 0), 0.1 * size, 0.3 * size, 0.05 * size, 0.7 * size);
+    }
+
     public ImmutableArray<Glyph> Shape(string text, TextStyle style) => [.. text.Select((c, i) => new Glyph(c == '?' ? (ushort)0 : (ushort)1, i,
         style.Size / 2, 0, 0))];
 }
@@ -23,7 +29,7 @@ public sealed class TextSetterTests
 
     private static FrameText Text(TextStyle style, params string[] paragraphs) => new([.. paragraphs.Select(p => new Paragraph(p, style))]);
 
-    private static SetText Set(FrameText text, double width, double height = 1000) => TextSetter.Set(text, width, height, new HalfWide());
+    private static SetText Set(FrameText text, double width, double height = 1000) => TextSetter.Set(StyledText.Of(text), width, height, new HalfWide());
 
     private static string[] Lines(SetText set) => [.. set.Lines.Select(l => l.Text)];
 
@@ -107,11 +113,11 @@ public sealed class TextSetterTests
         var big = Ten with { Size = 24 };
         var text = new FrameText([new("Heading", big), new("body", Ten), new("price", Ten with { Bold = true })]);
         var typed = text.Worded("Heading\nbody\nmore body\nprice");
-        typed.Paragraphs.Select(p => p.Style).ShouldBe([big, Ten, Ten, Ten with { Bold = true }]);
-        text.Worded("Other heading\nbody\nprice").Paragraphs[0].Style.ShouldBe(big);
-        text.Worded("Heading\nprice").Paragraphs.Select(p => p.Style).ShouldBe([big, Ten with { Bold = true }]);
+        typed.Paragraphs.Select(p => p.Set).ShouldBe([big.Unusual, Ten.Unusual, Ten.Unusual, (Ten with { Bold = true }).Unusual]);
+        text.Worded("Other heading\nbody\nprice").Paragraphs[0].Set.ShouldBe(big.Unusual);
+        text.Worded("Heading\nprice").Paragraphs.Select(p => p.Set).ShouldBe([big.Unusual, (Ten with { Bold = true }).Unusual]);
         text.Worded("").Paragraphs.ShouldBe([new Paragraph("", big)]);
-        text.Worded("a\tb\r\nc\u0007").Plain.ShouldBe("a b\nc");
+        text.Worded("a\tb\r\nc\u0007").Plain.ShouldBe("a\tb\nc");
     }
 
     [Fact]
@@ -122,11 +128,11 @@ public sealed class TextSetterTests
         var frame = p.Frames.Values.Single();
         frame.IsPlaceholder.ShouldBeFalse();
         p = Do(p, new WriteText(frame.Id, "A\nB"));
-        p = Do(p, new StyleText([frame.Id], new() { Bold = true }, 1, 1));
-        p.StoryOf(p.Frames[frame.Id])!.Text.Paragraphs.Select(x => x.Style.Bold).ShouldBe([false, true]);
-        Should.Throw<EditRefused>(() => Do(p, new StyleText([frame.Id], new() { Size = 0 }))).Message.ShouldContain("1 to 1000");
-        Should.Throw<EditRefused>(() => Do(p, new StyleText([frame.Id], new() { Family = "Nowhere" }))).Message.ShouldContain("no font family");
-        Should.Throw<EditRefused>(() => Do(p, new StyleText([frame.Id], new() { Colour = "red" }))).Message.ShouldContain("hexadecimal");
+        p = Do(p, new StyleText([frame.Id], SettingsChange.Setting(new() { Bold = true }), new(2, 2)));
+        p.StoryOf(p.Frames[frame.Id])!.Text.Paragraphs.Select(x => x.Set.Bold).ShouldBe([null, true]);
+        Should.Throw<EditRefused>(() => Do(p, new StyleText([frame.Id], SettingsChange.Setting(new() { Size = 0 })))).Message.ShouldContain("1 to 1000");
+        Should.Throw<EditRefused>(() => Do(p, new StyleText([frame.Id], SettingsChange.Setting(new() { Family = "Nowhere" })))).Message.ShouldContain("no font family");
+        Should.Throw<EditRefused>(() => Do(p, new StyleText([frame.Id], SettingsChange.Setting(new() { Colour = "red" })))).Message.ShouldContain("hexadecimal");
         Should.Throw<EditRefused>(() => Do(p, new WriteText(frame.Id, new string('a', FrameText.LongestText + 1)))).Message.ShouldContain("at most");
     }
 

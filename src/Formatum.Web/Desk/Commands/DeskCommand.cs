@@ -88,6 +88,8 @@ namespace Formatum.Web.Desk.Commands;
 [JsonDerivedType(typeof(SetLook), "look")]
 [JsonDerivedType(typeof(Write), "write")]
 [JsonDerivedType(typeof(StyleWords), "text-style")]
+[JsonDerivedType(typeof(PutWordsStyle), "put-style")]
+[JsonDerivedType(typeof(MakeWordsStyle), "make-style")]
 [JsonDerivedType(typeof(BasePage), "base")]
 [JsonDerivedType(typeof(NameMaster), "rename-master")]
 [JsonDerivedType(typeof(FollowMasterAgain), "follow-master")]

@@ -34,7 +34,7 @@ internal readonly record struct FrameShape(string? Name, int Sides)
 
     /// <summary>New text takes on the style of the text that was made last.</summary>
     public FrameText? NewText(Publication publication) => !IsText ? null
-        : FrameText.Empty(publication.Stories.Values.MaxBy(s => s.FrameIds.Max())?.Text.Paragraphs[0].Style ?? TextStyle.Usual);
+        : publication.Stories.Values.MaxBy(s => s.FrameIds.Max()) is { } last ? FrameText.EmptyLike(last.Text.Paragraphs[0]) : FrameText.Empty(TextStyle.Usual);
 }
 
 /// <summary>Something drawn from corner to corner.</summary>

@@ -1,4 +1,4 @@
-// Rules: what is typed is sent, what the server makes of it is shown. Nothing is computed here.
+// House style: what is typed is sent, what the server makes of it is shown. Nothing is computed here.
 import { ask } from './shared/http.js';
 import { isTyping } from './shared/pointer.js';
 import { listen } from './shared/events.js';
@@ -13,17 +13,18 @@ form.addEventListener('input', () => { changed = true; });
 form.addEventListener('submit', event => event.preventDefault());
 
 // The nine places of alignment fill in the two fields.
+const nine = document.getElementById('rule-nine');
 const field = name => form.querySelector(`[name="Set[${name}]"]`);
-document.getElementById('rule-nine').addEventListener('click', event => {
+nine?.addEventListener('click', event => {
   const button = event.target.closest('button');
   if (!button) return;
   field('AlignX').value = button.dataset.x;
   field('AlignY').value = button.dataset.y;
   for (const kind of ['change', 'input']) form.dispatchEvent(new Event(kind, { bubbles: true }));
 });
-form.addEventListener('input', showNine);
+if (nine) form.addEventListener('input', showNine);
 function showNine() {
-  for (const button of document.querySelectorAll('#rule-nine button'))
+  for (const button of nine.querySelectorAll('button'))
       button.setAttribute('aria-pressed', button.dataset.x === field('AlignX').value && button.dataset.y === field('AlignY').value);
 }
 

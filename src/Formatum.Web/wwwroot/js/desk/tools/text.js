@@ -44,24 +44,32 @@ function listenTo(field, mine) {
   });
   field.addEventListener('keydown', event => {
     event.stopPropagation();
-    if (event.key !== 'Escape') return;
+    const letter = (event.ctrlKey || event.metaKey) && !event.shiftKey && !event.altKey ? faces[event.key.toLowerCase()] : null;
+    if (event.key === 'Escape') leave();
+    else if (event.key === 'Tab' && !event.shiftKey) document.execCommand('insertText', false, '\t');
+    else if (letter) set(letter, String(!isSet(letter)));
+    else return;
     event.preventDefault();
-    leave();
   });
+}
+
+// Keys that switch a setting of what is selected, as its field in the inspector does.
+const faces = { b: 'bold', i: 'italic', u: 'underline' };
+function isSet(setting) {
+  const node = getSelection().focusNode, at = getComputedStyle(node?.nodeType === Node.TEXT_NODE ? node.parentElement : node ?? document.body);
+  return { bold: Number(at.fontWeight) > 500, italic: at.fontStyle === 'italic', underline: at.textDecorationLine.includes('underline') }[setting];
 }
 
 const paragraphs = field => [...field.childNodes].filter(node => node.nodeType === Node.ELEMENT_NODE || node.textContent);
 
 // Line ends between paragraphs; a line ended with Shift and Enter stays within its paragraph.
-function plain(field) {
-  return paragraphs(field).map(node => {
-    if (node.nodeType === Node.TEXT_NODE) return node.textContent;
-    const copy = node.cloneNode(true);
-    if (copy.lastChild?.nodeName === 'BR') copy.lastChild.remove();
-    copy.querySelectorAll('br').forEach(br => br.replaceWith('\u2028'));
-    return copy.textContent;
-  }).join('\n').replaceAll('\u00a0', ' ');
+function plainOf(node) {
+  const copy = node.cloneNode(true);
+  if (copy.lastChild?.nodeName === 'BR') copy.lastChild.remove();
+  copy.querySelectorAll?.('br').forEach(br => br.replaceWith('\u2028'));
+  return copy.textContent.replaceAll('\u00a0', ' ');
 }
+const plain = field => paragraphs(field).map(plainOf).join('\n');
 
 // Sends what is typed. Whether all of it is stored; where it is not, it stays in the field.
 function send(mine) {
@@ -128,54 +136,87 @@ watch(['answered'], hideBeneath);
 
 // ---- Styles ---------------------------------------------------------------------------------------------------------------------------
 
-// Which paragraphs the selection reaches over, and how far into the first of them the caret stands.
+// From where to where the selection reaches in the text, with one for each line end between paragraphs.
 function selected() {
   const range = getSelection().rangeCount ? getSelection().getRangeAt(0) : null;
   if (!writing || !range || !writing.field.contains(range.startContainer)) return writing?.last ?? null;
-  const all = paragraphs(writing.field), of = node => Math.max(0, all.findIndex(p => p === node || p.contains(node)));
-  const before = range.cloneRange();
-  before.selectNodeContents(all[of(range.startContainer)] ?? writing.field);
-  before.setEnd(range.startContainer, range.startOffset);
-  return { first: of(range.startContainer), last: of(range.endContainer), offset: before.toString().length };
+  return { from: placeOf(writing.field, range.startContainer, range.startOffset), to: placeOf(writing.field, range.endContainer, range.endOffset) };
 }
 document.addEventListener('selectionchange', () => { if (writing?.field.contains(document.activeElement)) writing.last = selected(); });
 
-function putCaret(field, { first, offset }) {
-  const walker = document.createTreeWalker(paragraphs(field)[first] ?? field, NodeFilter.SHOW_TEXT);
-  let left = offset, node;
-  while ((node = walker.nextNode())) {
-    if (left <= node.length) {
-      getSelection().collapse(node, left);
-      return;
+function placeOf(field, node, offset) {
+  let place = 0;
+  for (const paragraph of paragraphs(field)) {
+    if (paragraph === node || paragraph.contains(node)) {
+      const before = document.createRange();
+      before.setStart(paragraph, 0);
+      before.setEnd(node, offset);
+      // The line end behind an empty paragraph's caret is none of its words.
+      return place + [...before.cloneContents().childNodes].map(child => (child.nodeName === 'BR' ? '\u2028' : plainOf(child))).join('').length;
     }
-    left -= node.length;
+    if (node === field && [...field.childNodes].indexOf(paragraph) >= offset) return place;
+    place += plainOf(paragraph).length + 1;
   }
-  getSelection().selectAllChildren(paragraphs(field)[first] ?? field);
-  getSelection().collapseToEnd();
+  return Math.max(0, place - 1);
 }
 
-// A style goes to the paragraphs that are selected while text is typed, and else to all.
-async function style(values) {
+// The point in the field that a place in the text is.
+function pointOf(field, place) {
+  for (const paragraph of paragraphs(field)) {
+    const length = plainOf(paragraph).length;
+    if (place > length) {
+      place -= length + 1;
+      continue;
+    }
+    const walker = document.createTreeWalker(paragraph, NodeFilter.SHOW_TEXT | NodeFilter.SHOW_ELEMENT);
+    let node;
+    while ((node = walker.nextNode())) {
+      if (node.nodeName === 'BR') place -= 1;
+      if (node.nodeType !== Node.TEXT_NODE) continue;
+      if (place <= node.length) return [node, Math.max(0, place)];
+      place -= node.length;
+    }
+    return [paragraph, 0];
+  }
+  return [field, field.childNodes.length];
+}
+
+function putCaret(field, { from, to }) {
+  getSelection().setBaseAndExtent(...pointOf(field, from), ...pointOf(field, to));
+}
+
+// What is asked for goes to what is selected while text is typed, to the paragraph the caret stands in where nothing is, and else to all.
+async function style(command) {
   const place = writing && selected(), mine = writing;
   if (place && !await send(mine)) return;
-  const outcome = await edit({ do: 'text-style', ...values, ...(place && { firstParagraph: place.first, lastParagraph: place.last }) });
+  const outcome = await edit({ ...command, ...(place && { from: place.from, to: place.to }) });
   if (!place || !outcome.done || writing !== mine) return;
   await write(mine.id, place);
 }
+const set = (setting, value) => style({ do: 'text-style', setting, value });
 
 inspector.addEventListener('change', event => {
   const field = event.target, name = field.dataset.text;
-  if (!name) return;
+  if (field.dataset.putStyle) style({ do: 'put-style', kind: field.dataset.putStyle, style: field.value });
+  if (!name || name === 'yes') return;
   sending(field);
-  style({ [name]: field.type === 'checkbox' ? field.checked : field.value });
+  set(name, field.type === 'checkbox' ? String(field.checked) : field.value);
 });
 inspector.addEventListener('click', event => {
-  const align = event.target.closest('[data-text-align]');
-  if (align) style({ textAlign: align.dataset.textAlign });
+  const align = event.target.closest('[data-text-align]'), clear = event.target.closest('[data-clear-text]');
+  if (align) set('alignment', align.dataset.textAlign);
+  if (clear) set(clear.dataset.clearText, null);
   if (event.target.closest('#write')) write(state.selection[0]);
 });
+inspector.addEventListener('submit', event => {
+  if (event.target.id !== 'make-style') return;
+  const form = new FormData(event.target);
+  style({ do: 'make-style', name: form.get('name'), kind: form.get('kind'), settings: form.getAll('settings') });
+});
 // A button takes the caret away from what is typed; it does not, so that the selection stays.
-inspector.addEventListener('mousedown', event => { if (writing && event.target.closest('[data-text-align]')) event.preventDefault(); });
+inspector.addEventListener('mousedown', event => {
+  if (writing && event.target.closest('[data-text-align], [data-clear-text]')) event.preventDefault();
+});
 
 canvas.addEventListener('pointerdown', event => {
   if (!writing) return;

@@ -1,0 +1,48 @@
+using Formatum.Core.Publications;
+using Formatum.Core.Stories;
+
+namespace Formatum.Demo;
+
+/// <summary>The text styles of the pottery, alike in all it prints.</summary>
+internal static class DemoStyles
+{
+    private const string Ink = "#1f2723", Moss = "#2f6f4f", Plum = "#7a3b69";
+
+    /// <summary>Each with what it is based on; those come before it.</summary>
+    public static readonly (StyleKind Kind, string Name, string? BasedOn, TextSettings Settings)[] All =
+    [
+        (StyleKind.Paragraph, "Text", null, new() { Family = "Spectral", Size = 10.5, Leading = 14, Colour = Ink }),
+        (StyleKind.Paragraph, "Running text", "Text", new()
+        {
+            Size = 11, Leading = 15, Alignment = TextAlignment.Justified, Hyphenate = true, Indent = 10, Orphans = 2, Widows = 2,
+        }),
+        (StyleKind.Paragraph, "First paragraph", "Running text", new() { Indent = 0 }),
+        (StyleKind.Paragraph, "Opening", "First paragraph", new() { InitialLines = 3 }),
+        (StyleKind.Paragraph, "Heading", "Text", new() { Family = "Fraunces", Size = 20, Leading = 24, SpaceBefore = 10, SpaceAfter = 4, KeepWithNext = true }),
+        (StyleKind.Paragraph, "Section", "Heading", new() { Size = 14, Leading = 17, SpaceBefore = 7 }),
+        (StyleKind.Paragraph, "Masthead", "Heading", new() { Size = 52, Leading = 56, SpaceBefore = 0, SpaceAfter = 0 }),
+        (StyleKind.Paragraph, "Title", "Heading", new() { Size = 40, Leading = 44, SpaceBefore = 0, SpaceAfter = 0 }),
+        (StyleKind.Paragraph, "Subtitle", "Title", new() { Size = 16, Leading = 22 }),
+        (StyleKind.Paragraph, "Caption", "Text", new() { Family = "Cabin", Size = 8.5, Leading = 11 }),
+        (StyleKind.Paragraph, "Price", "Caption", new() { Bold = true, Figures = FigureStyle.Lining }),
+        (StyleKind.Paragraph, "Folio", "Caption", new() { Family = "Spectral" }),
+        (StyleKind.Paragraph, "Table line", "Caption", new()
+        {
+            Size = 11, Leading = 19, TabularFigures = true, Figures = FigureStyle.Lining,
+            Tabs = new([new(150, TabAlignment.Left), new(252, TabAlignment.Right, " .")]),
+        }),
+        (StyleKind.Paragraph, "Table head", "Table line", new()
+        {
+            Bold = true, LineBelow = 0.75, SpaceAfter = 2, Tabs = new([new(150), new(252, TabAlignment.Right)]),
+        }),
+        (StyleKind.Paragraph, "Contents", "Table line", new() { Size = 9.5, Leading = 12, SpaceAfter = 3, Tabs = new([new(156, TabAlignment.Right, " .")]) }),
+        (StyleKind.Paragraph, "Price line", "Table line", new() { Tabs = new([new(176, TabAlignment.Decimal, " ."), new(224, TabAlignment.Right)]) }),
+        (StyleKind.Paragraph, "Step", "Text", new() { List = ListKind.Number, IndentLeft = 16, Indent = -16, SpaceAfter = 2 }),
+        (StyleKind.Paragraph, "Round", "Text", new() { Alignment = TextAlignment.Justified, Hyphenate = true, Size = 14, Leading = 19.5 }),
+        (StyleKind.Paragraph, "Imprint", "Caption", new() { Alignment = TextAlignment.Centre, LineAbove = 0.5 }),
+        (StyleKind.Character, "Emphasis", null, new() { Italic = true }),
+        (StyleKind.Character, "Lead-in", null, new() { Case = TextCase.Capitals, Tracking = 60, Colour = Moss }),
+        (StyleKind.Character, "Old price", null, new() { StrikeThrough = true, Bold = false }),
+        (StyleKind.Character, "New price", null, new() { Colour = Plum, Bold = true }),
+    ];
+}
