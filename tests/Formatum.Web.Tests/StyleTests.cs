@@ -1,0 +1,212 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
+using Formatum.Testing;
+using OpenQA.Selenium;
+
+namespace Formatum.Web.Tests;
+
+/// <summary>Paragraph and character styles: on the Desk, on House style's Words, and through the automation interface.</summary>
+public sealed class StyleTests(Workplace place) : InBrowser(place)
+{
+    private const string Words = "Mug, celadon, was 14.00 and is 11.50 now";
+
+    private async Task<(int Publication, int Frame)> BeginAsync(string words = Words)
+    {
+        int id = await Server.NewPublicationAsync("Styled", pages: 2, facing: false);
+        var made = await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 60, y = 60, width = 300, height = 120, kind = "text" });
+        int frame = made.GetProperty("id").GetInt32(), story = made.GetProperty("text").GetProperty("storyId").GetInt32();
+        using var put = await Server.Client.PutAsJsonAsync($"/api/publications/{id}/stories/{story}", new { text = words });
+        put.IsSuccessStatusCode.ShouldBeTrue();
+        return (id, frame);
+    }
+
+    private Task<JsonElement> StyleAsync(int id, object body) => Server.PostAsync($"/api/publications/{id}/styles", body);
+
+    private static JsonElement[] Runs(JsonElement frame, int paragraph = 0) => [.. frame.GetProperty("text").GetProperty("paragraphs")[paragraph]
+        .GetProperty("runs").EnumerateArray()];
+
+    private void Write()
+    {
+        Click(Window(100, 80));
+        Browser.Until(() => Browser.Has("#write"), "the text's inspector");
+        Browser.Click("#write");
+        Browser.Until(() => Browser.Driver.SwitchTo().ActiveElement().GetAttribute("class") == "writing", "the caret is in it");
+    }
+
+    /// <summary>Selects from one place in the text to another as keys do.</summary>
+    private void Select(int from, int count)
+    {
+        Actions().KeyDown(Keys.Control).SendKeys(Keys.Home).KeyUp(Keys.Control).SendKeys(string.Concat(Enumerable.Repeat(Keys.ArrowRight, from))).Perform();
+        Actions().KeyDown(Keys.Shift).SendKeys(string.Concat(Enumerable.Repeat(Keys.ArrowRight, count))).KeyUp(Keys.Shift).Perform();
+    }
+
+    [Fact]
+    public async Task Selected_words_are_set_otherwise_and_typing_goes_on_in_their_style()
+    {
+        var (id, frame) = await BeginAsync();
+        OpenDesk(id);
+        Write();
+        int old = Words.IndexOf("14.00", StringComparison.Ordinal);
+        Select(old, 5);
+        Browser.Click("#text-strikeThrough");
+        Frame(id, frame, f => Runs(f).Length == 3 && Runs(f)[1].GetProperty("text").GetString() == "14.00"
+            && Runs(f)[1].GetProperty("settings").GetProperty("strikeThrough").GetBoolean(), "the old price is struck through");
+        Browser.Until(() => Browser.Has($"#frame-{frame} .set-text rect"), "a stroke through it");
+        // The field opens again with the same words selected; a key makes them bold, and what is typed behind goes on so.
+        Browser.Until(() => Browser.Has(".writing span") && Browser.Run<string>("return getSelection().toString()") == "14.00", "still selected");
+        Actions().KeyDown(Keys.Control).SendKeys("b").KeyUp(Keys.Control).Perform();
+        Frame(id, frame, f => Runs(f)[1].GetProperty("settings").TryGetProperty("bold", out _), "bold too");
+        Browser.Until(() => Browser.Run<string>("return getSelection().toString()") == "14.00", "selected again");
+        Press(Keys.ArrowRight, "!");
+        Press(Keys.Escape);
+        Browser.Until(() => !Browser.Has(".writing"), "closed");
+        Runs(Frame(id, frame, f => f.GetProperty("text").GetProperty("paragraphs")[0].GetProperty("text").GetString()!.Contains("14.00!", StringComparison.Ordinal),
+            "typed"))[1].GetProperty("text").GetString().ShouldBe("14.00!");
+        Browser.Send("#canvas", Keys.Control + "z");
+        Frame(id, frame, f => !f.GetProperty("text").GetProperty("paragraphs")[0].GetProperty("text").GetString()!.Contains('!', StringComparison.Ordinal), "undone");
+    }
+
+    [Fact]
+    public async Task A_style_is_made_from_a_text_put_on_another_and_what_is_set_there_is_cleared()
+    {
+        var (id, frame) = await BeginAsync("Heading");
+        int other = (await Server.PostAsync($"/api/publications/{id}/frames", new
+        {
+            page = 1,
+            x = 60,
+            y = 300,
+            width = 300,
+            height = 100,
+            text = new { paragraphs = new[] { new { text = "Other", italic = true } } },
+        })).GetProperty("id").GetInt32();
+        OpenDesk(id);
+        Click(Window(100, 80));
+        Type("#text-size", "24" + Keys.Tab);
+        Browser.Until(() => Browser.Has(".set-here [data-clear-text=size]"), "set here");
+        Browser.Click("#more-style summary");
+        Type("#style-name", "Heading");
+        Browser.Click("#make-style .btn-primary");
+        Frame(id, frame, f => f.GetProperty("text").GetProperty("paragraphs")[0].GetProperty("style").GetString() == "Heading", "it has the style");
+        Browser.Until(() => !Browser.Has(".set-here"), "nothing is set here any more");
+        Click(Window(100, 320));
+        Browser.Until(() => Browser.Has($"#inspector [data-chosen='{other}']"), "the other text");
+        Browser.Click("#text-style option:last-child");
+        Frame(id, other, f => f.GetProperty("text").GetProperty("paragraphs")[0].GetProperty("size").GetDouble() == 24, "it follows");
+        Browser.Click("[data-clear-text=italic]");
+        Frame(id, other, f => !f.GetProperty("text").GetProperty("paragraphs")[0].GetProperty("italic").GetBoolean(), "the style speaks");
+    }
+
+    [Fact]
+    public async Task A_change_of_a_style_shows_every_text_it_touches_before_it_happens_and_is_undone_in_one()
+    {
+        var (id, frame) = await BeginAsync(string.Join(' ', Enumerable.Repeat(Words, 5)));
+        int style = (await StyleAsync(id, new { name = "Body", settings = new { size = 10, leading = 12 } })).GetProperty("id").GetInt32();
+        await StyleAsync(id, new { name = "Small", basedOn = "Body", settings = new { size = 8 } });
+        using (var put = await Server.Client.PostAsJsonAsync($"/api/publications/{id}/styles/{style}/put", new { frameIds = new[] { frame } }))
+            put.StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        Go($"/publications/{id}/words/{style}");
+        Browser.Until(() => Browser.Find("#impact").Text.Contains("1 text follows Body", StringComparison.Ordinal), "who follows");
+        string sample = Browser.Find("#rule-samples").GetAttribute("innerHTML")!;
+        Type("#style-size", "30" + Keys.Tab);
+        Browser.Until(() => Browser.Has($"[data-touched='{frame}']"), "the frame it touches");
+        Browser.Find("#impact").Text.ShouldContain("Small");
+        Browser.Find("#impact-sum").Text.ShouldContain("more left over");
+        Browser.Until(() => Browser.Find("#rule-samples").GetAttribute("innerHTML") != sample, "the sample follows");
+        Type("#style-leading", "x" + Keys.Tab);
+        Browser.Until(() => Browser.Find("#error-leading").Text.Length > 0 && !Browser.Find("#apply").Enabled, "what is wrong");
+        Type("#style-leading", "auto" + Keys.Tab);
+        Browser.Until(() => Browser.Find("#apply").Enabled, "it can be");
+        Browser.Find("#source-leading").Text.ShouldStartWith("set here");
+        Browser.Click("#apply");
+        SetIn(id, frame, 30);
+        Browser.Until(() => Browser.Find("#impact").Text.Contains("Nothing is changed", StringComparison.Ordinal), "the sheet anew");
+        Browser.Click("#undo");
+        SetIn(id, frame, 10);
+    }
+
+    private void SetIn(int id, int frame, double size) => Browser.Until(() => FrameAsync(id, frame).Result.GetProperty("text").GetProperty("paragraphs")[0]
+        .GetProperty("size").GetDouble() == size, $"set in {size} points");
+
+    [Fact]
+    public async Task A_style_is_made_and_removed_on_its_leaf_and_everything_looks_as_it_did()
+    {
+        var (id, frame) = await BeginAsync();
+        Go($"/publications/{id}/rules");
+        Browser.Click(".leaves a:last-child");
+        Browser.Until(() => Browser.Find("#rule-name").GetAttribute("placeholder")!.Contains("new paragraph style", StringComparison.Ordinal), "no styles yet");
+        Type("#rule-name", "Price");
+        Type("#style-size", "17" + Keys.Tab);
+        Browser.Until(() => Browser.Find("#apply").Enabled, "it can be made");
+        Browser.Click("#apply");
+        int style = 0;
+        Browser.Until(() => (style = Server.GetAsync($"/api/publications/{id}/styles").Result.EnumerateArray().Select(s => s.GetProperty("id").GetInt32())
+            .SingleOrDefault()) > 0, "made");
+        using (var put = await Server.Client.PostAsJsonAsync($"/api/publications/{id}/styles/{style}/put", new { frameIds = new[] { frame } }))
+            put.StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        Go($"/publications/{id}/words/{style}");
+        Browser.Click("[popovertarget=remove-card]");
+        Browser.Click("#remove-card .btn-primary");
+        Browser.Until(() => Browser.Find("#impact-sum").Text.Contains("No text changes", StringComparison.Ordinal), "nothing will look different");
+        Browser.Click("#apply");
+        Browser.Until(() => !Server.GetAsync($"/api/publications/{id}/styles").Result.EnumerateArray().Any(), "gone");
+        var paragraph = (await FrameAsync(id, frame)).GetProperty("text").GetProperty("paragraphs")[0];
+        paragraph.GetProperty("size").GetDouble().ShouldBe(17);
+        paragraph.GetProperty("style").ValueKind.ShouldBe(JsonValueKind.Null);
+    }
+
+    [Fact]
+    public async Task Programs_make_stories_of_runs_and_styles_and_read_them_back()
+    {
+        int id = await Server.NewPublicationAsync("Styles", pages: 1, facing: false);
+        await StyleAsync(id, new { kind = "paragraph", name = "Body", settings = new { family = "Spectral", size = "11pt" }, @default = true });
+        await StyleAsync(id, new
+        {
+            kind = "paragraph",
+            name = "Price list",
+            basedOn = "Body",
+            settings = new { tabs = new[] { new { at = "60mm", alignment = "decimal", leader = "." } }, keepWithNext = true },
+        });
+        int old = (await StyleAsync(id, new { kind = "character", name = "Old price", settings = new { strikeThrough = true } })).GetProperty("id").GetInt32();
+        int frame = (await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 10, y = 10, width = 300, height = 100 })).GetProperty("id").GetInt32();
+        var story = await Server.PostAsync($"/api/publications/{id}/stories", new
+        {
+            frames = new[] { frame },
+            paragraphs = new object[]
+            {
+                new { style = "Price list", runs = new object[] { new { text = "Mug\t" }, new { text = "14.00", style = "Old price", settings = new { bold = true } } } },
+                new { text = "plain", settings = new { alignment = "right" } },
+            },
+        });
+        var paragraph = story.GetProperty("paragraphs")[0];
+        paragraph.GetProperty("style").GetString().ShouldBe("Price list");
+        paragraph.GetProperty("family").GetString().ShouldBe("Spectral");
+        paragraph.GetProperty("runs")[1].GetProperty("style").GetString().ShouldBe("Old price");
+        paragraph.GetProperty("runs")[1].GetProperty("settings").GetProperty("bold").GetBoolean().ShouldBeTrue();
+        story.GetProperty("paragraphs")[1].GetProperty("alignment").GetString().ShouldBe("right");
+        story.GetProperty("paragraphs")[1].GetProperty("size").GetDouble().ShouldBe(11);
+
+        var list = (await Server.GetAsync($"/api/publications/{id}/styles")).EnumerateArray().ToArray();
+        list.Select(s => s.GetProperty("name").GetString()).ShouldBe(["Body", "Price list", "Old price"]);
+        list[1].GetProperty("comesTo").GetProperty("family").GetString().ShouldBe("Spectral");
+        list[1].GetProperty("settings").GetProperty("tabs")[0].GetProperty("alignment").GetString().ShouldBe("decimal");
+        using (var changed = await Server.Client.PutAsJsonAsync($"/api/publications/{id}/styles/{old}", new { name = "Was", settings = new { strikeThrough = false } }))
+            changed.StatusCode.ShouldBe(HttpStatusCode.OK);
+        using (var removed = await Server.Client.DeleteAsync($"/api/publications/{id}/styles/{old}?asItLooks=true"))
+            removed.StatusCode.ShouldBe(HttpStatusCode.NoContent);
+        foreach (var (body, says) in new (object, string)[]
+        {
+            (new { name = "Body" }, "already"), (new { name = "X", settings = new { size = 5000 } }, "1 to 1000"), (new { name = "X", basedOn = "nobody" }, "nobody"),
+            (new { kind = "character", name = "X", settings = new { alignment = "left" } }, "whole paragraphs"),
+            (new { name = "X", settings = new { family = "Nowhere" } }, "no font family"),
+        })
+        {
+            using var refused = await Server.Client.PostAsJsonAsync($"/api/publications/{id}/styles", body);
+            refused.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+            (await refused.Content.ReadAsStringAsync()).ShouldContain(says);
+        }
+        using var unknown = await Server.Client.PostAsJsonAsync($"/api/publications/{id}/stories", new { frames = new[] { frame }, paragraphs = new[]
+            { new { text = "x", style = "Nobody" } } });
+        (await unknown.Content.ReadAsStringAsync()).ShouldContain("Nobody");
+    }
+}
