@@ -117,7 +117,7 @@ public static class SvgWriter
     public static string FontName(string family) => $"Set {family}";
 
     /// <summary>Set text in frame-local points: each word where it was set, so that it stands there whatever shows it.</summary>
-    private static void Text(StringBuilder svg, SetText text)
+    public static void Text(StringBuilder svg, SetText text)
     {
         svg.Append("<g class=\"set-text\">");
         foreach (var line in text.Lines)

@@ -151,16 +151,17 @@ public sealed partial class PublicationStore
     public Task<EditOutcome> EditAsync(int id, Edit edit, Seen seen, EditBatch? batch = null) => ChangeAsync(id, seen, (_, opened) =>
     {
         var publication = opened.Standing.Publication;
+        HoldToSeen(opened, edit.RestsOn(publication), seen);
         var changes = edit.On(publication);
         var after = publication.With(changes);
         string touched = batch?.Touched ?? Touched.Words(publication, after, changes);
-        return Task.FromResult(new Step(StepKind.Edit, changes, edit.Words, touched) { After = after, Batch = batch?.Id ?? "" });
+        return Task.FromResult(new Step(StepKind.Edit, changes, edit.Words, touched) { After = after, Batch = batch?.Id ?? "", Merges = key => edit.Merges(publication, key) });
     });
 
     /// <exception cref="EditClash">Somebody else changed one of the parts after that revision.</exception>
-    private static void HoldToSeen(OpenPublication opened, Changes changes, Seen seen)
+    private static void HoldToSeen(OpenPublication opened, IEnumerable<PartKey> changed, Seen seen)
     {
-        foreach (var key in changes.Items.Select(c => c.Key))
+        foreach (var key in changed)
         {
             var mark = opened.Marks.GetValueOrDefault(key);
             if (seen.Revision < mark.LastByOthers(seen.By)) throw ClashOver(opened.Standing.Publication.Find(key), mark.By, seen.By);
@@ -179,6 +180,9 @@ public sealed partial class PublicationStore
     {
         /// <summary>The publication as it then is, where that was worked out already.</summary>
         public Publication? After { get; init; }
+
+        /// <summary>Whether what others changed of a part meanwhile stays beside this.</summary>
+        public Func<PartKey, bool> Merges { get; init; } = _ => false;
 
         /// <summary>For undoing and redoing: the entry it is about.</summary>
         public long? Of { get; init; }
@@ -205,7 +209,7 @@ public sealed partial class PublicationStore
             var before = opened.Standing;
             if (await WorkedOutAsync(opened, id, key, make) is not { } step) return new(before, new([]), "", "", WasMade: true);
             if (step.Changes.IsEmpty) return new(before, step.Changes, step.Words, step.Touched);
-            HoldToSeen(opened, step.Changes, seen);
+            HoldToSeen(opened, step.Changes.Items.Select(c => c.Key).Where(k => !step.Merges(k)), seen);
             var after = new Standing(id, step.After ?? before.Publication.With(step.Changes), before.Revision + 1);
             await WriteAsync(async db =>
             {

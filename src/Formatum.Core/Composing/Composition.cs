@@ -38,12 +38,20 @@ public static class Composition
             id == frame.Id ? onPage : null))];
         // What it says of pages is that of its first frame.
         var head = at == 0 ? frame : publication.Frames[story.FrameIds[0]];
-        var text = TextCascade.Styled(publication, story.Text.On(publication, at == 0 ? onPage ?? head.PageId : head.PageId));
+        return Set(story, places, TextCascade.Styled(publication, story.Text.On(publication, at == 0 ? onPage ?? head.PageId : head.PageId)), typefaces)[at];
+    }
+
+    /// <summary>A story in each of its frames with its fields as they are typed: what a place in it is, is one in its words.</summary>
+    public static ImmutableArray<SetText> AsTyped(Publication publication, Story story, ITypefaces typefaces) => Set(story,
+        [.. story.FrameIds.Select(id => PlaceOf(publication, publication.Frames[id], null))], TextCascade.Styled(publication, story.Text), typefaces);
+
+    private static ImmutableArray<SetText> Set(Story story, ImmutableArray<Place> places, StyledText text, ITypefaces typefaces)
+    {
         if (Known.TryGetValue(story, out var kept) && kept.Text == text && ReferenceEquals(kept.Typefaces, typefaces)
-            && kept.Places.AsSpan().SequenceEqual(places.AsSpan())) return kept.Set[at];
-        var set = TextSetter.Set(text, [.. places.Select(p => new TextShape(p.Area, p.Width, p.Height, p.Outline, p.Obstacles))], typefaces);
+            && kept.Places.AsSpan().SequenceEqual(places.AsSpan())) return kept.Set;
+        var set = TextSetter.Set(text, [.. places.Select(p => new TextShape(p.Area, p.Width, p.Height, p.Outline, p.Obstacles))], typefaces, story.Id);
         Known.AddOrUpdate(story, new(text, places, typefaces, set));
-        return set[at];
+        return set;
     }
 
     private static Place PlaceOf(Publication publication, Frame frame, int? onPage) => new(frame.Box.Width, frame.Box.Height, frame.Outline,

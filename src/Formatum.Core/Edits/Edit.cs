@@ -21,6 +21,12 @@ public abstract record Edit
         return draft.Changes();
     }
 
+    /// <summary>Parts without which, as they were seen, it cannot be made: whoever changed one of them meanwhile is named before anything else.</summary>
+    public virtual IEnumerable<PartKey> RestsOn(Publication publication) => [];
+
+    /// <summary>Whether what others changed of a part meanwhile stays beside what this changes of it.</summary>
+    public virtual bool Merges(Publication publication, PartKey key) => false;
+
     /// <summary>What follows from an edit by itself, once it is made.</summary>
     internal static void Settle(Draft draft)
     {

@@ -27,6 +27,49 @@ public sealed record WriteText(int FrameId, string Plain) : Edit
     }
 }
 
+/// <summary>
+/// Puts words in the place of a stretch of a text; they take the style of the character before them. Where others changed the text meanwhile, but not the
+/// paragraphs that the stretch reaches into, both changes stay.
+/// </summary>
+/// <param name="FrameId">A frame of the story.</param>
+/// <param name="Range">The stretch, as it was seen.</param>
+/// <param name="With">What stands there then; line ends part paragraphs.</param>
+/// <param name="Within">The paragraphs that the stretch reaches into, whole, as they were seen.</param>
+/// <param name="Begin">Where these began.</param>
+public sealed record TypeText(int FrameId, TextRange Range, string With, string Within, int Begin) : Edit
+{
+    public override string Words => "Type text";
+
+    public override IEnumerable<PartKey> RestsOn(Publication publication) =>
+        StoryIn(publication) is { } story && PlaceIn(story) is null ? [story.Key] : [];
+
+    public override bool Merges(Publication publication, PartKey key) => StoryIn(publication) is { } story && story.Key == key && PlaceIn(story) is not null;
+
+    protected override void Make(Draft draft)
+    {
+        var story = WriteText.StoryOf(draft, FrameId);
+        if (PlaceIn(story) is not { } place) throw new EditRefused("text", "The text has changed meanwhile. Look at it again, and type on.");
+        int moved = place - Begin;
+        Chains.Put(draft, story with { Text = story.Text.Replaced(new(Range.From + moved, Range.To + moved), With) });
+    }
+
+    private Story? StoryIn(Publication publication) => publication.Frames.GetValueOrDefault(FrameId) is { } frame ? publication.StoryOf(frame) : null;
+
+    /// <summary>Where the paragraphs begin now: where they did, or at the nearest place that has just them; null where none has.</summary>
+    private int? PlaceIn(Story story)
+    {
+        if (Range.From < Begin || Range.To < Range.From || Range.To > Begin + Within.Length) return null;
+        string plain = story.Text.Plain;
+        bool Stands(int at) => at >= 0 && at + Within.Length <= plain.Length && string.CompareOrdinal(plain, at, Within, 0, Within.Length) == 0
+            && (at == 0 || plain[at - 1] == '\n') && (at + Within.Length == plain.Length || plain[at + Within.Length] == '\n');
+        if (Stands(Begin)) return Begin;
+        int? nearest = null;
+        for (int at = 0; at >= 0 && at <= plain.Length; at = plain.IndexOf('\n', at) is >= 0 and var end ? end + 1 : -1)
+            if (Stands(at) && (nearest is not { } found || Math.Abs(at - Begin) < Math.Abs(found - Begin))) nearest = at;
+        return nearest;
+    }
+}
+
 /// <summary>Changes settings of text: of the paragraphs that a stretch reaches into and of its characters, or of all.</summary>
 /// <param name="FrameIds">Frames of the stories.</param>
 /// <param name="Change">What is set, and what is left open again.</param>

@@ -31,19 +31,19 @@ internal sealed class ColumnFlow
     private readonly record struct Slot(int Place, double Top, Interval Stretch);
 
     private readonly StyledText _text;
-    private readonly ITypefaces _typefaces;
+    private readonly ParagraphCache _paragraphs;
     private readonly ImmutableArray<Place> _places;
     private readonly List<(int Place, SetLine Line)> _lines = [];
     private readonly int[] _setUpTo;
-    private int _place;
+    private int _place, _number;
     private double _top;
 
     /// <summary>In one column, no more lines of the paragraph under way than this: others belong to the next.</summary>
     private (int Place, int Lines) _most = (-1, 0);
 
-    public ColumnFlow(StyledText text, ImmutableArray<TextShape> chain, ITypefaces typefaces)
+    public ColumnFlow(StyledText text, ImmutableArray<TextShape> chain, ParagraphCache paragraphs)
     {
-        (_text, _typefaces) = (text, typefaces);
+        (_text, _paragraphs) = (text, paragraphs);
         _places = [.. chain.SelectMany((shape, frame) => shape.Columns.Select((_, number) => new Place(frame, number, shape)))];
         _setUpTo = new int[text.Paragraphs.Length];
         _top = _places.IsEmpty ? 0 : _places[0].Column.Top;
@@ -98,7 +98,8 @@ internal sealed class ColumnFlow
         var source = _text.Paragraphs[number];
         var style = source.Style;
         if (style.BreakBefore != BreakBefore.None && number > 0) BeginAnew(style.BreakBefore);
-        var words = new MeasuredParagraph(number, source, _typefaces);
+        _number = number;
+        var words = _paragraphs.Of(source);
         var begin = Here;
         int set = Paragraph(words);
         if (style is { Orphans: <= 1, Widows: <= 1, KeepTogether: false } || Split(begin.Lines) is not { Count: > 1 } split) return set;
@@ -157,7 +158,7 @@ internal sealed class ColumnFlow
         int start = words.Begin, number = 0;
         do
         {
-            if (Line(words, start, number) is not { } end) return words.Text.Length == 0 && words.Number < _text.Paragraphs.Length - 1 ? -1 : start == words.Begin
+            if (Line(words, start, number) is not { } end) return words.Text.Length == 0 && _number < _text.Paragraphs.Length - 1 ? -1 : start == words.Begin
                 ? 0 : start;
             if (end == start && words.Text.Length > start) _top += Step;
             else number++;
@@ -272,7 +273,7 @@ internal sealed class ColumnFlow
             double width = slots.Count == 0 ? 0 : slots[Math.Min(line, slots.Count - 1)].Stretch.Width;
             return width - words.IndentOf(line);
         }
-        if (WholeParagraph.Ends(words.ToMeasured(), Width, words.Begin) is not { } ends) return null;
+        if (words.Ends(Width) is not { } ends) return null;
         int start = words.Begin;
         for (int i = 0; i < ends.Count && i < slots.Count; i++)
         {
@@ -313,7 +314,7 @@ internal sealed class ColumnFlow
     {
         for (; _place < _places.Length; NextColumn())
         {
-            if (_place == _most.Place && number >= _most.Lines + LinesBefore(words.Number)) continue;
+            if (_place == _most.Place && number >= _most.Lines + LinesBefore(_number)) continue;
             var column = _places[_place].Column;
             for (; _top + height <= column.Bottom + Hair; _top += Step)
             {
@@ -336,15 +337,17 @@ internal sealed class ColumnFlow
 
     private void Add(MeasuredParagraph words, SetLine line, (double Above, double Below) height)
     {
-        bool isFirst = _lines.Count == 0 || _lines[^1].Line.Paragraph != words.Number;
+        bool isFirst = _lines.Count == 0 || _lines[^1].Line.Paragraph != _number;
         var runs = line.Runs;
         if (isFirst && words.Label is { } label) runs = runs.Insert(0, label with { X = line.X - words.IndentOf(0) + label.X });
         if (isFirst && words.Initial is { } initial) runs = runs.Insert(0, initial with { X = line.X - words.IndentOf(0) + words.Style.Indent });
         line = line with
         {
+            Paragraph = _number,
             Runs = runs,
             Baseline = _top + height.Above,
             Bottom = _top + height.Above + height.Below,
+            Height = height.Above + height.Below,
             Column = _places[_place].Number,
         };
         _lines.Add((_place, line with { Strokes = words.Strokes(line, RoomOf(words), height, isFirst, isLast: false) }));

@@ -14,7 +14,6 @@ internal sealed class MeasuredParagraph
     private readonly double[] _upTo;
 
     public StyledParagraph Source { get; }
-    public int Number { get; }
     public string Text => Source.Text;
     public TextStyle Style => Source.Style;
 
@@ -37,9 +36,9 @@ internal sealed class MeasuredParagraph
 
     private readonly double _firstIndent;
 
-    public MeasuredParagraph(int number, StyledParagraph source, ITypefaces typefaces)
+    public MeasuredParagraph(StyledParagraph source, ITypefaces typefaces)
     {
-        (Number, Source, _typefaces) = (number, source, typefaces);
+        (Source, _typefaces) = (source, typefaces);
         HasTabs = Text.Contains('\t', StringComparison.Ordinal);
         Breaks = Text.Length == 0 ? [] : LineBreaking.In(Text);
         if (Style.Hyphenate && Hyphenation.Of(Style.Language) is { } hyphenation)
@@ -53,7 +52,7 @@ internal sealed class MeasuredParagraph
         _firstIndent = Style.Indent;
         if (source.Label.Length > 0)
         {
-            Label = new(source.Label, 0, Style, Style.Indent, typefaces.Shape(source.Label, Style));
+            Label = new(source.Label, 0, Style, Style.Indent, typefaces.Shape(source.Label, Style)) { IsTyped = false };
             // A hanging label stands before the words where there is room for it; else they begin behind it. The gaps are common practice, no source.
             _firstIndent = Style.Indent < 0 ? Math.Max(0, Style.Indent + Label.Width + 0.3 * Style.Size) : Style.Indent + Label.Width + 0.5 * Style.Size;
         }
@@ -181,8 +180,25 @@ internal sealed class MeasuredParagraph
         return Up(to);
     }
 
-    /// <summary>The paragraph for choosing all its lines together.</summary>
-    public WholeParagraph.Measured ToMeasured()
+    private (List<double> Widths, IReadOnlyList<int>? Ends)? _chosen;
+
+    /// <summary>Where its lines end where they are all chosen together; null where there is no good way.</summary>
+    /// <param name="width">How long a line is, by its number from 0.</param>
+    public IReadOnlyList<int>? Ends(Func<int, double> width)
+    {
+        if (_chosen is var (widths, ends) && widths.Select((w, line) => double.IsNaN(w) || w == width(line)).All(same => same)) return ends;
+        widths = [];
+        double Asked(int line)
+        {
+            while (widths.Count <= line) widths.Add(double.NaN);
+            return widths[line] = width(line);
+        }
+        ends = WholeParagraph.Ends(ToMeasured(), Asked, Begin);
+        _chosen = (widths, ends);
+        return ends;
+    }
+
+    private WholeParagraph.Measured ToMeasured()
     {
         var blanks = new int[Text.Length + 1];
         for (int i = 0; i < Text.Length; i++) blanks[i + 1] = blanks[i] + (Text[i] == ' ' ? 1 : 0);
@@ -231,6 +247,15 @@ internal sealed class MeasuredParagraph
     /// <param name="left">How far from the left edge of its column it begins.</param>
     public SetLine Line(int start, int end, double left)
     {
+        // Without tabs, where it begins makes no difference.
+        var key = (start, end, HasTabs ? left : 0);
+        return _lines.TryGetValue(key, out var known) ? known : _lines[key] = Laid(start, end, left);
+    }
+
+    private readonly Dictionary<(int, int, double), SetLine> _lines = [];
+
+    private SetLine Laid(int start, int end, double left)
+    {
         int shown = TrimmedEnd(start, end);
         bool hyphen = end > start && end < Text.Length && Breaks[end] == LineBreak.Hyphen, soft = shown > start && end < Text.Length && Text[shown - 1] == '\u00ad';
         // A soft hyphen shows at the end of a line alone.
@@ -248,7 +273,12 @@ internal sealed class MeasuredParagraph
         }
         for (; gap < gaps.Count; gap++) x = Leader(runs, gaps[gap]);
         if (hyphen && shown == start) runs.Add(RunOf("-", start, Style, 0));
-        return new(Text[start..shown] + (hyphen ? "-" : ""), start, Number, 0, 0, runs.Count == 0 ? x : Math.Max(x, runs[^1].X + runs[^1].Width), 0, [.. runs]);
+        double width = runs.Count == 0 ? x : Math.Max(x, runs[^1].X + runs[^1].Width);
+        return new(Text[start..shown] + (hyphen ? "-" : ""), start, 0, 0, 0, width, 0, [.. runs])
+        {
+            End = end,
+            Hanging = end > shown ? [.. Enumerable.Range(shown + 1, end - shown).Select(at => _upTo[at] - _upTo[shown])] : [],
+        };
     }
 
     private SetRun RunOf(string text, int start, TextStyle style, double x)
@@ -266,7 +296,10 @@ internal sealed class MeasuredParagraph
         var style = StyleAt(gap.At);
         double each = Width(_typefaces.Shape(gap.Leader, style));
         int count = each > 0 ? (int)Math.Min(1000, Math.Floor((gap.To - gap.From - 0.2 * style.Size) / each)) : 0;
-        if (count > 0) runs.Add(RunOf(string.Concat(Enumerable.Repeat(gap.Leader, count)), gap.At, style, gap.To - 0.1 * style.Size - count * each));
+        if (count > 0) runs.Add(RunOf(string.Concat(Enumerable.Repeat(gap.Leader, count)), gap.At, style, gap.To - 0.1 * style.Size - count * each) with
+        {
+            IsTyped = false,
+        });
         return gap.To;
     }
 

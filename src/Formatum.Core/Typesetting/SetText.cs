@@ -17,6 +17,9 @@ public sealed record SetRun(string Text, int Start, TextStyle Style, double X, I
     /// <summary>How far above the line's baseline they stand, in points.</summary>
     public double Raise { get; init; }
 
+    /// <summary>Whether they were typed; else they mark a list or lead to a tab stop.</summary>
+    public bool IsTyped { get; init; } = true;
+
     public double Width => Glyphs.Sum(g => g.Advance);
 }
 
@@ -44,6 +47,15 @@ public sealed record SetLine(string Text, int Start, int Paragraph, double X, do
 
     /// <summary>Where its band ends, in points from the top of the frame.</summary>
     public double Bottom { get; init; }
+
+    /// <summary>How high its band is, in points.</summary>
+    public double Height { get; init; }
+
+    /// <summary>Where it ends in the paragraph, with the blanks that hang over.</summary>
+    public int End { get; init; }
+
+    /// <summary>How far behind its end the blanks that hang over would reach, one after the other.</summary>
+    public ImmutableArray<double> Hanging { get; init; } = [];
 
     public ImmutableArray<TextStroke> Strokes { get; init; } = [];
 

@@ -20,9 +20,26 @@ public static class TextSetter
     public static SetText Set(StyledText text, TextShape shape, ITypefaces typefaces) => Set(text, [shape], typefaces)[0];
 
     /// <summary>Sets a text in frames, one after the other. What none of them has room for is left out of the last.</summary>
-    public static ImmutableArray<SetText> Set(StyledText text, ImmutableArray<TextShape> chain, ITypefaces typefaces)
+    /// <param name="text">The text.</param>
+    /// <param name="chain">The frames.</param>
+    /// <param name="typefaces">The fonts.</param>
+    /// <param name="key">Names the text, so that what was worked out for it serves again when it is set anew.</param>
+    public static ImmutableArray<SetText> Set(StyledText text, ImmutableArray<TextShape> chain, ITypefaces typefaces, int key = 0)
     {
-        var run = new ColumnFlow(text, chain, typefaces);
+        var paragraphs = ParagraphCache.Take(key, typefaces);
+        try
+        {
+            return Set(text, chain, paragraphs);
+        }
+        finally
+        {
+            paragraphs.Return();
+        }
+    }
+
+    private static ImmutableArray<SetText> Set(StyledText text, ImmutableArray<TextShape> chain, ParagraphCache paragraphs)
+    {
+        var run = new ColumnFlow(text, chain, paragraphs);
         run.SetAll();
         var (leftOut, wordsLeft) = LeftOver(text, run.SetUpTo);
         var byFrame = run.Lines.ToLookup(l => l.Frame, l => l.Line);

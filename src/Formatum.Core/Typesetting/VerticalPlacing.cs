@@ -19,10 +19,14 @@ internal static class VerticalPlacing
         double room = Math.Max(0, column.Bottom - lines[^1].Bottom);
         return shape.Vertical switch
         {
-            VerticalPlace.Middle => lines.Select(l => l with { Baseline = l.Baseline + room / 2 }),
-            VerticalPlace.Bottom => lines.Select(l => l with { Baseline = l.Baseline + room }),
+            VerticalPlace.Middle => lines.Select(l => l with { Baseline = l.Baseline + room / 2, Bottom = l.Bottom + room / 2 }),
+            VerticalPlace.Bottom => lines.Select(l => l with { Baseline = l.Baseline + room, Bottom = l.Bottom + room }),
             // The first stays at the top, the last comes to the bottom; with one line alone there is nothing between.
-            _ => lines.Length == 1 ? lines : lines.Select((l, i) => l with { Baseline = l.Baseline + room * i / (lines.Length - 1) }),
+            _ => lines.Length == 1 ? lines : lines.Select((l, i) => l with
+            {
+                Baseline = l.Baseline + room * i / (lines.Length - 1),
+                Bottom = l.Bottom + room * i / (lines.Length - 1),
+            }),
         };
     }
 }

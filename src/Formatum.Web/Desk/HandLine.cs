@@ -13,7 +13,7 @@ namespace Formatum.Web.Desk;
 /// </summary>
 internal static class HandLine
 {
-    private const int LongestQuestion = 8192;
+    private const int LongestQuestion = 32_768;
 
     public static void Map(WebApplication app) => app.MapGet("/publications/{id:int}/desk/{spread:int}/hand",
         async (HttpContext context, int id, int spread, PublicationStore store, IHostApplicationLifetime life) =>

@@ -41,55 +41,6 @@ public static class TextView
     {
         words > 0 ? $"{Words.Count(words, "word")} left over" : "", missing > 0 ? $"{Words.Count(missing, "character")} not in the font" : "",
     }.Where(w => w.Length > 0));
-
-    /// <summary>The text in a field to type in, a paragraph each, styled as it is set; with the revision it is of.</summary>
-    public static string Writing(Publication publication, Frame frame, long revision)
-    {
-        var html = new StringBuilder();
-        html.Append(CultureInfo.InvariantCulture, $"<div class=\"writing\" contenteditable=\"true\" role=\"textbox\" aria-multiline=\"true\" " +
-            $"aria-label=\"Text of {SvgWriter.Escape(frame.Label)}\" spellcheck=\"false\" data-revision=\"{revision}\"{ColumnsOf(frame.Area)}>");
-        foreach (var paragraph in TextCascade.Styled(publication, publication.StoryOf(frame)!.Text).Paragraphs)
-        {
-            html.Append(CultureInfo.InvariantCulture, $"<p style=\"{CharactersOf(paragraph.Style)};{ParagraphOf(paragraph.Style)}\">");
-            if (paragraph.Text.Length == 0) html.Append("<br>");
-            foreach (var run in paragraph.Runs.Where(r => r.Length > 0))
-            {
-                string text = SvgWriter.Escape(paragraph.Text.Substring(run.Start, run.Length)).Replace("&#8232;", "<br>", StringComparison.Ordinal)
-                    .Replace("\u2028", "<br>", StringComparison.Ordinal);
-                if (run.Style == paragraph.Style) html.Append(text);
-                else html.Append(CultureInfo.InvariantCulture, $"<span style=\"{CharactersOf(run.Style)}\">{text}</span>");
-            }
-            html.Append("</p>");
-        }
-        return html.Append("</div>").ToString();
-    }
-
-    private static string ColumnsOf(TextArea? area) => area is not { Inset: var inset } ? "" : string.Create(CultureInfo.InvariantCulture,
-        $" style=\"columns:{area.Columns};column-gap:{SvgWriter.Number(area.Gutter)}px;column-fill:auto;box-sizing:border-box;" +
-        $"padding:{SvgWriter.Number(inset.Top)}px {SvgWriter.Number(inset.Right)}px {SvgWriter.Number(inset.Bottom)}px {SvgWriter.Number(inset.Left)}px\"");
-
-    private static string CharactersOf(TextStyle s)
-    {
-        string lines = (s.Underline, s.StrikeThrough) switch
-        {
-            (true, true) => "underline line-through",
-            (true, _) => "underline",
-            (_, true) => "line-through",
-            _ => "none"
-        };
-        var measures = Typefaces.Shipped.MeasuresOf(s);
-        return string.Create(CultureInfo.InvariantCulture, $"font-family:'{SvgWriter.FontName(s.Family)}';font-weight:{(s.Bold ? 700 : 400)};" +
-            $"font-style:{(s.Italic ? "italic" : "normal")};font-size:{SvgWriter.Number(measures.Size)}px;line-height:{SvgWriter.Number(s.LineHeight)}px;" +
-            $"color:{s.Colour};text-decoration-line:{lines};letter-spacing:{SvgWriter.Number(s.Tracking / 1000 * s.Size)}px;" +
-            $"text-transform:{(s.Case == TextCase.Capitals ? "uppercase" : "none")};vertical-align:{SvgWriter.Number(measures.Raise)}px");
-    }
-
-    private static string ParagraphOf(TextStyle s)
-    {
-        string align = s.Alignment switch { TextAlignment.Centre => "center", TextAlignment.Right => "right", TextAlignment.Justified => "justify", _ => "left" };
-        return string.Create(CultureInfo.InvariantCulture, $"text-align:{align};margin:{SvgWriter.Number(s.SpaceBefore)}px {SvgWriter.Number(s.IndentRight)}px " +
-            $"{SvgWriter.Number(s.SpaceAfter)}px {SvgWriter.Number(s.IndentLeft)}px;text-indent:{SvgWriter.Number(s.Indent)}px;tab-size:{TabStops.UsualDistance}px");
-    }
 }
 
 /// <summary>What the paragraphs of the chosen text frames have in common, and what is set on them.</summary>

@@ -21,8 +21,9 @@ public sealed record GapPatch(double X, double Y, double Width, double Height, b
 /// <param name="Gap">The gap under the pointer, where that was asked.</param>
 /// <param name="Words">What to write beside the pointer.</param>
 /// <param name="Preview">A drawing of the picture in hand in the frame under the pointer.</param>
+/// <param name="Writing">Text as it is typed, with the places in it.</param>
 public sealed record UnderWay(IReadOnlyList<FramePatch> Frames, InsidePatch? Inside, IReadOnlyList<MarkLine> Marks, GapPatch? Gap, string Words,
-    string? Preview = null)
+    string? Preview = null, TextPlaces? Writing = null)
 {
     public static readonly UnderWay Nothing = new([], null, [], null, "");
 

@@ -76,12 +76,12 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
         });
     }
 
-    /// <summary>A text frame's text in a field to type in.</summary>
+    /// <summary>A text frame's text, to type in.</summary>
     public async Task<IActionResult> OnGetWritingAsync(int id, int spread, string? frames)
     {
         var standing = await store.OpenAsync(id);
-        return DeskView.Of(standing, spread, frames).Chosen is [{ IsText: true } frame] ? Content(TextView.Writing(standing.Publication, frame,
-            standing.Revision), "text/html")
+        return DeskView.Of(standing, spread, frames).Chosen is [{ IsText: true } frame]
+            ? new JsonResult(new { frame.Label, text = standing.Publication.StoryOf(frame)!.Text.Plain, revision = standing.Revision })
             : throw new EditRefused("frame", "That text frame is no longer there. It may have been removed in another window.");
     }
 

@@ -6,13 +6,32 @@ using Formatum.Web.Wording;
 
 namespace Formatum.Web.Desk.Commands;
 
-/// <summary>Text is typed.</summary>
-public sealed record Write : Gesture
+/// <summary>Text is typed: words in the place of a stretch.</summary>
+public sealed record Write : Gesture, IUnderHand
 {
-    /// <summary>All of it, with line ends between paragraphs.</summary>
+    /// <summary>The words; all of the text, with line ends between paragraphs, where no stretch is given.</summary>
     public string? Text { get; init; }
 
-    public override Edit ToEdit(Ground ground) => new WriteText(FirstFrame(ground).Id, Text ?? "");
+    public int? From { get; init; }
+    public int? To { get; init; }
+
+    /// <summary>The paragraphs that the stretch reaches into, whole, as they were seen, and where they began.</summary>
+    public string? Within { get; init; }
+    public int Begin { get; init; }
+
+    /// <summary>Where the caret stands then; the page is told where that is.</summary>
+    public int Caret { get; init; }
+
+    public override Edit ToEdit(Ground ground) => From is { } from ? new TypeText(FirstFrame(ground).Id, new(from, To ?? from), Text ?? "", Within ?? "", Begin)
+        : new WriteText(FirstFrame(ground).Id, Text ?? "");
+
+    public UnderWay UnderWay(Ground ground, bool inside)
+    {
+        var after = ground.Publication.With(ToEdit(ground).On(ground.Publication));
+        var story = after.StoryOf(after.Frames[FirstFrame(ground).Id])!;
+        var places = TextPlaces.Of(after, ground.Spread, story, Caret);
+        return Desk.UnderWay.Nothing with { Writing = places };
+    }
 }
 
 /// <summary>Something done to a stretch of text, or to all of it.</summary>
@@ -43,7 +62,7 @@ public sealed record StyleWords : OfText
     /// <summary>Which, by its name in the automation interface.</summary>
     public string? Setting { get; init; }
 
-    /// <summary>As it is typed; null leaves it open again.</summary>
+    /// <summary>As it is typed; null leaves it open again, and "switch" turns what is a yes to a no.</summary>
     public string? Value { get; init; }
 
     public override Edit ToEdit(Ground ground)
@@ -51,9 +70,21 @@ public sealed record StyleWords : OfText
         var texts = Texts(ground);
         var setting = TextSettings.All.FirstOrDefault(s => s.Path == Setting) ?? throw new EditRefused("setting", $"There is no setting {Setting} of text.");
         var errors = new FieldErrors();
+        if (Value == "switch") return new StyleText([.. texts.Select(f => f.Id)], SettingsChange.Setting(setting.Set(TextSettings.Open, !IsSet(ground, setting))), Range);
         var set = Value is null ? TextSettings.Open : TextSettingText.Read(setting, Value, Now(ground), errors);
         errors.ThrowIfAny();
         return new StyleText([.. texts.Select(f => f.Id)], new(set, Value is null ? [setting] : []), Range);
+    }
+
+    /// <summary>Whether the first of the characters that are meant has it.</summary>
+    private bool IsSet(Ground ground, Core.Settings.Setting<TextSettings> setting)
+    {
+        var text = ground.Publication.StoryOf(Texts(ground)[0])!.Text;
+        var (number, at) = text.PlaceOf(From ?? 0);
+        var paragraph = text.Paragraphs[number];
+        int end = 0;
+        var run = paragraph.Runs.FirstOrDefault(r => (end += r.Text.Length) > at) ?? paragraph.Runs[^1];
+        return setting.ValueOf(TextCascade.StyleOf(ground.Publication, paragraph, run).ToSettings()) is true;
     }
 }
 

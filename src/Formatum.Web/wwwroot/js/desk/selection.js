@@ -94,12 +94,12 @@ svg.addEventListener('dblclick', event => {
   if (state.shaping || state.inside) return;
   // The pointer was captured by the drawing, so the event does not say what lies under it.
   const frame = document.elementFromPoint(event.clientX, event.clientY)?.closest('[data-frame]');
-  if (frame) goInto(frame);
+  if (frame) goInto(frame, event);
 });
 
 // Goes into the text of a frame, or into its picture.
-export function goInto(frame) {
-  if (frame.classList.contains('frame-text')) write(idOf(frame));
+export function goInto(frame, pointer = null) {
+  if (frame.classList.contains('frame-text')) write(idOf(frame), { pointer });
   else if (!frame.classList.contains('frame-empty')) choose([idOf(frame)], { inside: true });
 }
 

@@ -1,86 +1,219 @@
-// Typing text in its place. What is typed is sent after each pause and when the field is left, and counts as sent once it is stored.
+// Typing in the page itself. A field out of sight takes what is typed; the server sets it as it will print, and tells where each place in it is. What is typed
+// is stored after each pause and when it is left, and counts as sent once it is stored.
 import { ask } from '../../shared/http.js';
-import { boxOf, canvas, frameElement, inspector, make, underWay, address } from '../parts.js';
-import { edit, onLeaving, refresh } from '../edits.js';
+import { canvas, frameElement, inspector, underWay, address } from '../parts.js';
+import { edit, leaveFor, onLeaving, refresh } from '../edits.js';
+import { asker } from '../line.js';
 import { change, state, watch } from '../state.js';
 import { sending } from '../typed.js';
 import { tell } from '../../shared/notices.js';
+import { Caret } from './caret.js';
 
 const pause = 1200;
+// So much at once is stored right away instead of being asked about first.
+const longest = 4000;
 let writing = null;
 
-// Opens the field over a frame, the caret at the end or where it was.
-export async function write(id, caret = null) {
+// Opens a frame's text, the caret at its end or at a place in it, or where a pointer is.
+export async function write(id, { place = null, pointer = null } = {}) {
   await leave();
-  const frame = frameElement(id);
-  if (!frame) return;
+  if (!frameElement(id)) return;
   // Shown by an answer that is still to come, the text is not what was seen: the revision is that of the text itself.
   const answer = await ask('GET', `${address}?handler=Writing&frames=${id}`).catch(problem => tell(problem.message) && null);
   if (!answer) return;
-  const [, , width, height] = boxOf(frame);
-  const holder = make('foreignObject', { width, height, transform: frame.getAttribute('transform'), class: 'writing-holder' });
-  holder.innerHTML = answer.text;
-  underWay.replaceChildren(holder);
-  const field = holder.querySelector('.writing');
-  writing = { id, holder, field, stored: plain(field), seen: Number(field.dataset.revision), timer: 0, sent: Promise.resolve(true) };
+  const { label, text, revision } = JSON.parse(answer.text), field = fieldOf(label, text);
+  const mine = { id, field, stored: text, seen: revision, known: state.revision, timer: 0, sent: Promise.resolve(true), caret: new Caret(field), pointer };
+  mine.asking = asker(shown => show(mine, shown.writing));
+  writing = mine;
   change({ writing: id });
-  hideBeneath();
   canvas.classList.add('is-writing');
   field.focus({ preventScroll: true });
-  if (caret) putCaret(field, caret);
-  else getSelection().selectAllChildren(field), getSelection().collapseToEnd();
-  listenTo(field, writing);
+  field.setSelectionRange(place?.from ?? text.length, place?.to ?? place?.from ?? text.length);
+  listenTo(field, mine);
+  look(mine);
 }
+
+function fieldOf(label, text) {
+  const field = document.createElement('textarea');
+  field.className = 'writing';
+  field.value = text;
+  field.wrap = 'off';
+  field.spellcheck = false;
+  field.setAttribute('aria-label', `Text of ${label}`);
+  return field;
+}
+
+// ---- What is typed, shown as it will print -------------------------------------------------------------------------------------------
+
+// Where what is typed differs from what is stored: all that goes over the line.
+function difference({ stored, field }) {
+  const text = field.value, least = Math.min(stored.length, text.length);
+  let from = 0, behind = 0;
+  while (from < least && stored[from] === text[from]) from++;
+  while (behind < least - from && stored[stored.length - 1 - behind] === text[text.length - 1 - behind]) behind++;
+  const to = stored.length - behind, begin = stored.lastIndexOf('\n', from - 1) + 1, end = stored.indexOf('\n', to);
+  return { from, to, text: text.slice(from, text.length - behind), within: stored.slice(begin, end < 0 ? undefined : end), begin };
+}
+
+const command = mine => ({ do: 'write', frames: String(mine.id), caret: mine.caret.focus, ...difference(mine) });
+
+function look(mine) {
+  const asked = command(mine);
+  clearTimeout(mine.blind);
+  if (asked.text.length > longest) {
+    send(mine);
+    return;
+  }
+  mine.asking.ask(asked);
+  // Where nobody answers, the words are seen in the field itself.
+  mine.blind = setTimeout(() => mine.field.classList.add('is-blind'), 900);
+}
+
+function show(mine, places) {
+  if (writing !== mine || !places) return;
+  clearTimeout(mine.blind);
+  mine.field.classList.remove('is-blind');
+  mine.caret.show(places);
+  if (mine.pointer) {
+    const place = mine.caret.placeAt(mine.pointer);
+    mine.pointer = null;
+    if (place !== null && mine.field.value === mine.stored) mine.caret.put(place);
+  }
+  if (places.elsewhereFrame) goOn(mine, places);
+}
+
+// The caret has left for a frame of another spread: typing goes on there.
+async function goOn(mine, { elsewhereSpread, elsewhereFrame }) {
+  const { selectionStart, selectionEnd } = mine.field;
+  if (!await leave()) return;
+  sessionStorage.setItem('writing', JSON.stringify({ id: elsewhereFrame, from: selectionStart, to: selectionEnd }));
+  leaveFor(elsewhereSpread);
+}
+const begun = JSON.parse(sessionStorage.getItem('writing'));
+sessionStorage.removeItem('writing');
+if (begun) write(begun.id, { place: begun });
+
+watch(['answered'], () => { if (writing) keepUp(writing); });
+
+// Shows what others changed of the text meanwhile; what was typed here is stored first, into the paragraphs it was typed in.
+async function keepUp(mine) {
+  look(mine);
+  if (state.revision === mine.known || mine.offered) return;
+  mine.known = state.revision;
+  if (!await send(mine)) return;
+  const answer = await ask('GET', `${address}?handler=Writing&frames=${mine.id}`).catch(() => null);
+  if (!answer || writing !== mine || mine.field.value !== mine.stored) return;
+  const { text, revision } = JSON.parse(answer.text);
+  mine.seen = Math.max(mine.seen, revision);
+  if (text !== mine.stored) takeOver(mine, text);
+}
+
+// The caret stays between the words it stands between.
+function takeOver(mine, text) {
+  const { field, stored } = mine, least = Math.min(stored.length, text.length);
+  let before = 0, behind = 0;
+  while (before < least && stored[before] === text[before]) before++;
+  while (behind < least - before && stored[stored.length - 1 - behind] === text[text.length - 1 - behind]) behind++;
+  const moved = place => (place <= before ? place : Math.max(before, place >= stored.length - behind ? place + text.length - stored.length : before));
+  const { selectionStart, selectionEnd, selectionDirection } = field;
+  field.value = mine.stored = text;
+  field.setSelectionRange(moved(selectionStart), moved(selectionEnd), selectionDirection);
+  look(mine);
+}
+
+// ---- Keys and pointer ----------------------------------------------------------------------------------------------------------------
+
+// Keys that switch a setting of what is selected, as its field in the inspector does.
+const faces = { b: 'bold', i: 'italic', u: 'underline' };
+const byLines = new Set(['ArrowUp', 'ArrowDown', 'Home', 'End', 'PageUp', 'PageDown']);
+const insert = text => document.execCommand('insertText', false, text);
 
 function listenTo(field, mine) {
   field.addEventListener('input', () => {
+    mine.caret.goal = null;
+    look(mine);
     clearTimeout(mine.timer);
     mine.timer = setTimeout(() => send(mine), pause);
   });
   field.addEventListener('focusout', () => { if (writing === mine) send(mine); });
-  field.addEventListener('paste', event => {
-    event.preventDefault();
-    document.execCommand('insertText', false, event.clipboardData.getData('text/plain'));
-  });
-  field.addEventListener('keydown', event => {
-    event.stopPropagation();
-    const letter = (event.ctrlKey || event.metaKey) && !event.shiftKey && !event.altKey ? faces[event.key.toLowerCase()] : null;
-    if (event.key === 'Escape') leave();
-    else if (event.key === 'Tab' && !event.shiftKey) document.execCommand('insertText', false, '\t');
-    else if (letter) set(letter, String(!isSet(letter)));
-    else return;
-    event.preventDefault();
-  });
+  field.addEventListener('keydown', event => onKey(event, mine));
 }
 
-// Keys that switch a setting of what is selected, as its field in the inspector does.
-const faces = { b: 'bold', i: 'italic', u: 'underline' };
-function isSet(setting) {
-  const node = getSelection().focusNode, at = getComputedStyle(node?.nodeType === Node.TEXT_NODE ? node.parentElement : node ?? document.body);
-  return { bold: Number(at.fontWeight) > 500, italic: at.fontStyle === 'italic', underline: at.textDecorationLine.includes('underline') }[setting];
+function onKey(event, mine) {
+  event.stopPropagation();
+  const control = event.ctrlKey || event.metaKey, face = control && !event.shiftKey && !event.altKey ? faces[event.key.toLowerCase()] : null;
+  if (!byLines.has(event.key)) mine.caret.goal = null;
+  if (event.isComposing) return;
+  if (event.key === 'Escape') leave();
+  else if (event.key === 'Tab' && !event.shiftKey) insert('\t');
+  else if (event.key === 'Enter' && event.shiftKey) insert('\u2028');
+  else if (face) set(face, 'switch');
+  else if (byLines.has(event.key) && !control) moveByLine(event, mine);
+  else return;
+  event.preventDefault();
 }
 
-const paragraphs = field => [...field.childNodes].filter(node => node.nodeType === Node.ELEMENT_NODE || node.textContent);
-
-// Line ends between paragraphs; a line ended with Shift and Enter stays within its paragraph.
-function plainOf(node) {
-  const copy = node.cloneNode(true);
-  if (copy.lastChild?.nodeName === 'BR') copy.lastChild.remove();
-  copy.querySelectorAll?.('br').forEach(br => br.replaceWith('\u2028'));
-  return copy.textContent.replaceAll('\u00a0', ' ');
+function moveByLine(event, { caret }) {
+  const place = caret.goesTo(event.key);
+  if (place !== null) caret.put(place, { stretch: event.shiftKey });
 }
-const plain = field => paragraphs(field).map(plainOf).join('\n');
+
+document.addEventListener('selectionchange', () => {
+  if (!writing || document.activeElement !== writing.field) return;
+  writing.caret.draw();
+  // Out of sight, the server tells where.
+  if (writing.caret.lines.length > 0 && writing.caret.lineOf(writing.caret.focus) < 0) look(writing);
+});
+
+canvas.addEventListener('pointerdown', event => {
+  const mine = writing;
+  if (!mine || event.button !== 0) return;
+  const place = mine.caret.placeAt(event);
+  if (place === null) {
+    leave();
+    return;
+  }
+  event.stopPropagation();
+  event.preventDefault();
+  mine.field.focus({ preventScroll: true });
+  mine.caret.goal = null;
+  const now = performance.now();
+  mine.clicks = now - (mine.clicked ?? -1000) < 450 && mine.clickPlace === place ? mine.clicks + 1 : 1;
+  Object.assign(mine, { clicked: now, clickPlace: place });
+  if (mine.clicks > 1) mine.caret.select(place, mine.clicks === 2 ? 'word' : 'paragraph');
+  else mine.caret.put(place, { stretch: event.shiftKey });
+  selectAlong(event, mine);
+}, true);
+
+// What lies between where the pointer went down and where it goes is selected.
+function selectAlong(event, mine) {
+  const move = e => {
+    const place = mine.caret.placeAt(e);
+    if (place !== null && place !== mine.clickPlace) mine.caret.put(place, { stretch: true });
+  };
+  const end = () => {
+    window.removeEventListener('pointermove', move, true);
+    for (const kind of ['pointerup', 'pointercancel']) window.removeEventListener(kind, end, true);
+  };
+  window.addEventListener('pointermove', move, true);
+  for (const kind of ['pointerup', 'pointercancel']) window.addEventListener(kind, end, true);
+}
+canvas.addEventListener('dblclick', event => { if (writing) event.stopPropagation(); }, true);
+
+// ---- Storing -------------------------------------------------------------------------------------------------------------------------
 
 // Sends what is typed. Whether all of it is stored; where it is not, it stays in the field.
 function send(mine) {
   clearTimeout(mine.timer);
   mine.sent = mine.sent.then(async () => {
-    const text = plain(mine.field);
+    const text = mine.field.value;
     if (text === mine.stored) return true;
     if (mine.offered) return false;
-    const outcome = await edit({ do: 'write', frames: mine.id, keep: mine.id, text }, { seen: mine.seen });
-    if (outcome.done) mine.stored = text;
-    else if (outcome.problem.status === 409) offerBack(mine, text);
+    const outcome = await edit({ ...command(mine), keep: mine.id }, { seen: mine.seen });
+    if (outcome.done) {
+      mine.stored = text;
+      if (writing === mine) look(mine);
+    } else if (outcome.problem.status === 409) offerBack(mine, text);
     return Boolean(outcome.done);
   });
   return mine.sent;
@@ -94,104 +227,58 @@ function offerBack(mine, text) {
     stays: true,
     actions: [
       ['Put mine in its place', async () => {
+        const now = writing === mine ? mine.field.value : text;
         Object.assign(mine, { seen: state.revision, offered: false });
-        if (writing === mine) await send(mine);
-        else await edit({ do: 'write', frames: mine.id, keep: mine.id, text }, { seen: mine.seen });
+        const outcome = await edit({ do: 'write', frames: mine.id, keep: mine.id, text: now }, { seen: mine.seen });
+        if (outcome.done) mine.stored = now;
+        if (writing === mine) look(mine);
       }],
       ['Take theirs, copy mine', async () => {
         mine.offered = false;
         await navigator.clipboard?.writeText(text).catch(() => {});
-        if (writing === mine) await close(mine);
+        if (writing === mine) close(mine);
         await refresh();
       }],
     ],
   });
 }
 
-// Leaves the field once what was typed is stored; where it could not be, the field stays open with it.
+// Leaves the text once what was typed is stored; where it could not be, it stays open.
 export async function leave() {
   const mine = writing;
   if (!mine) return true;
   if (!await send(mine)) return false;
-  if (writing === mine) await close(mine);
+  if (writing === mine) close(mine);
   return true;
 }
 
-async function close(mine) {
+function close(mine) {
+  clearTimeout(mine.blind);
+  mine.asking.close();
   writing = null;
   change({ writing: null });
-  mine.holder.remove();
+  underWay.replaceChildren();
   canvas.classList.remove('is-writing');
-  const frame = frameElement(mine.id);
-  delete frame?.dataset.written;
-  frame?.focus({ preventScroll: true });
+  frameElement(mine.id)?.focus({ preventScroll: true });
 }
 onLeaving(leave);
 
-// What is set steps aside while it is typed over; also when the server has sent it anew.
-function hideBeneath() {
-  if (writing) frameElement(writing.id)?.setAttribute('data-written', 'yes');
-}
-watch(['answered'], hideBeneath);
+window.addEventListener('beforeunload', event => {
+  if (writing && writing.field.value !== writing.stored) event.preventDefault();
+});
+
+// What else is chosen is shown; what was typed before is stored first.
+watch(['selection'], () => { if (writing && !state.selection.includes(writing.id)) leave(); });
 
 // ---- Styles ---------------------------------------------------------------------------------------------------------------------------
 
-// From where to where the selection reaches in the text, with one for each line end between paragraphs.
-function selected() {
-  const range = getSelection().rangeCount ? getSelection().getRangeAt(0) : null;
-  if (!writing || !range || !writing.field.contains(range.startContainer)) return writing?.last ?? null;
-  return { from: placeOf(writing.field, range.startContainer, range.startOffset), to: placeOf(writing.field, range.endContainer, range.endOffset) };
-}
-document.addEventListener('selectionchange', () => { if (writing?.field.contains(document.activeElement)) writing.last = selected(); });
-
-function placeOf(field, node, offset) {
-  let place = 0;
-  for (const paragraph of paragraphs(field)) {
-    if (paragraph === node || paragraph.contains(node)) {
-      const before = document.createRange();
-      before.setStart(paragraph, 0);
-      before.setEnd(node, offset);
-      // The line end behind an empty paragraph's caret is none of its words.
-      return place + [...before.cloneContents().childNodes].map(child => (child.nodeName === 'BR' ? '\u2028' : plainOf(child))).join('').length;
-    }
-    if (node === field && [...field.childNodes].indexOf(paragraph) >= offset) return place;
-    place += plainOf(paragraph).length + 1;
-  }
-  return Math.max(0, place - 1);
-}
-
-// The point in the field that a place in the text is.
-function pointOf(field, place) {
-  for (const paragraph of paragraphs(field)) {
-    const length = plainOf(paragraph).length;
-    if (place > length) {
-      place -= length + 1;
-      continue;
-    }
-    const walker = document.createTreeWalker(paragraph, NodeFilter.SHOW_TEXT | NodeFilter.SHOW_ELEMENT);
-    let node;
-    while ((node = walker.nextNode())) {
-      if (node.nodeName === 'BR') place -= 1;
-      if (node.nodeType !== Node.TEXT_NODE) continue;
-      if (place <= node.length) return [node, Math.max(0, place)];
-      place -= node.length;
-    }
-    return [paragraph, 0];
-  }
-  return [field, field.childNodes.length];
-}
-
-function putCaret(field, { from, to }) {
-  getSelection().setBaseAndExtent(...pointOf(field, from), ...pointOf(field, to));
-}
-
 // What is asked for goes to what is selected while text is typed, to the paragraph the caret stands in where nothing is, and else to all.
-async function style(command) {
-  const place = writing && selected(), mine = writing;
-  if (place && !await send(mine)) return;
-  const outcome = await edit({ ...command, ...(place && { from: place.from, to: place.to }) });
-  if (!place || !outcome.done || writing !== mine) return;
-  await write(mine.id, place);
+async function style(asked) {
+  const mine = writing, place = mine && { from: mine.field.selectionStart, to: mine.field.selectionEnd };
+  if (mine && !await send(mine)) return;
+  await edit({ ...asked, ...(mine && { frames: String(mine.id), keep: mine.id, ...place }) });
+  if (writing !== mine || !mine) return;
+  mine.field.focus({ preventScroll: true });
 }
 const set = (setting, value) => style({ do: 'text-style', setting, value });
 
@@ -213,20 +300,3 @@ inspector.addEventListener('submit', event => {
   const form = new FormData(event.target);
   style({ do: 'make-style', name: form.get('name'), kind: form.get('kind'), settings: form.getAll('settings') });
 });
-// A button takes the caret away from what is typed; it does not, so that the selection stays.
-inspector.addEventListener('mousedown', event => {
-  if (writing && event.target.closest('[data-text-align], [data-clear-text]')) event.preventDefault();
-});
-
-canvas.addEventListener('pointerdown', event => {
-  if (!writing) return;
-  if (event.target.closest('.writing-holder')) event.stopPropagation();
-  else leave();
-}, true);
-canvas.addEventListener('dblclick', event => { if (event.target.closest?.('.writing-holder')) event.stopPropagation(); }, true);
-window.addEventListener('beforeunload', event => {
-  if (writing && plain(writing.field) !== writing.stored) event.preventDefault();
-});
-
-// What else is chosen is shown; what was typed before is stored first.
-watch(['selection'], () => { if (writing && !state.selection.includes(writing.id)) leave(); });
