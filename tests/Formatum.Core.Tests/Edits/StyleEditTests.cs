@@ -179,4 +179,23 @@ public sealed class StyleEditTests
         target = Do(target, new PasteFrames(source, [frame], 0, null));
         target.Styles.Count.ShouldBe(1);
     }
+
+    [Fact]
+    public void Words_typed_into_one_paragraph_find_it_where_others_changed_the_text_before_it()
+    {
+        var (p, frame) = Begin(new Paragraph("one", (int?)null), new Paragraph("two", (int?)null), new Paragraph("two", (int?)null));
+        var typed = new TypeText(frame, new(5, 7), "en", "two", 4);
+        Publication Changed(string plain) => Do(p, new WriteText(frame, plain));
+        TextOf(Do(p, typed), frame).Plain.ShouldBe("one\nten\ntwo");
+        TextOf(Do(Changed("zero\none\nmore\ntwo\ntwo"), typed), frame).Plain.ShouldBe("zero\none\nmore\nten\ntwo");
+        var story = p.StoryOf(p.Frames[frame])!.Key;
+        typed.Merges(p, story).ShouldBeTrue();
+        typed.RestsOn(p).ShouldBeEmpty();
+        var other = Changed("one\nthree\nfour");
+        typed.RestsOn(other).ShouldBe([story]);
+        typed.Merges(other, story).ShouldBeFalse();
+        Should.Throw<EditRefused>(() => typed.On(other)).Message.ShouldContain("changed meanwhile");
+        foreach (var range in new TextRange[] { new(3, 5), new(6, 5), new(5, 8), new(-1, 5) })
+            Should.Throw<EditRefused>(() => new TypeText(frame, range, "x", "two", 4).On(p));
+    }
 }

@@ -185,4 +185,28 @@ public sealed class RunsTests
         (all.Length - shown.Length).ShouldBeLessThanOrEqualTo(set[^1].LeftOut);
         if (set[^1].LeftOut == 0) shown.ShouldBe(all);
     });
+
+    private static readonly int Rounds = 300 * (int.TryParse(Environment.GetEnvironmentVariable("FORMATUM_FUZZ"), out int times) ? times : 1);
+
+    /// <summary>While a text is typed, what was worked out for its other paragraphs serves again: it comes to the same as setting all of it anew.</summary>
+    [Fact]
+    public void Set_again_after_a_change_a_text_is_as_it_would_be_set_anew()
+    {
+        var typefaces = new HalfWide();
+        TextShape[] shapes = [new(new() { Columns = 2, Gutter = 5 }, 125, 90, Outline.Rectangle, []), TextShape.Box(70, 300)];
+        Gen.Select(Any.Array[1, 8], Gen.Select(Gen.Int[0, 200], Gen.Int[0, 9], Gen.String[Gen.Char["ab \n\t-"], 0, 5]).Array[1, 12]).Sample((paragraphs, steps) =>
+        {
+            var text = new FrameText([.. paragraphs]);
+            foreach (var (at, length, words) in steps)
+            {
+                text = text.Replaced(new(Math.Min(at, text.Plain.Length), Math.Min(at + length, text.Plain.Length)), words);
+                var again = TextSetter.Set(StyledText.Of(text), [.. shapes], typefaces, key: 7);
+                var anew = TextSetter.Set(StyledText.Of(text), [.. shapes], new HalfWide());
+                again.Select(Told).ShouldBe(anew.Select(Told));
+            }
+        }, iter: Rounds / 3);
+    }
+
+    private static string Told(SetText set) => $"{set.LeftOut} {set.WordsLeftOver}\n" + string.Join('\n', set.Lines.Select(l => FormattableString.Invariant(
+        $"{l.Paragraph} {l.Start}-{l.End} {l.X} {l.Baseline} {l.Width} {l.Column} {string.Join('|', l.Runs.Select(r => FormattableString.Invariant($"{r.Text}@{r.X}")))}")));
 }

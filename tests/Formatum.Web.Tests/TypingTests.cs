@@ -1,0 +1,161 @@
+using System.Text.Json;
+using Formatum.Testing;
+using OpenQA.Selenium;
+
+namespace Formatum.Web.Tests;
+
+/// <summary>Typing in the page itself: the caret in the lines as they print, through columns and frames, by keys and pointer.</summary>
+public sealed class TypingTests(Workplace place) : InBrowser(place)
+{
+    private const double FrameX = 60, FrameY = 60;
+
+    private static string Words(int count) => string.Join(' ', Enumerable.Range(0, count).Select(i => $"word{i:000}"));
+
+    /// <summary>A text in two columns on the first page, which runs on into a frame of the third.</summary>
+    private async Task<(int Publication, int Story, int Frame)> BeginAsync(string text)
+    {
+        int id = await Server.NewPublicationAsync("Typing", pages: 3, facing: false);
+        async Task<int> Frame(int page) => (await Server.PostAsync($"/api/publications/{id}/frames", new
+        {
+            page,
+            x = FrameX,
+            y = FrameY,
+            width = 300,
+            height = 120,
+            kind = "text",
+            columns = new { count = 2, gutter = 20 },
+        })).GetProperty("id").GetInt32();
+        int first = await Frame(1), second = await Frame(3);
+        var story = await Server.PostAsync($"/api/publications/{id}/stories", new { frames = new[] { first, second }, text });
+        return (id, story.GetProperty("id").GetInt32(), first);
+    }
+
+    private Task<JsonElement> StoryAsync(int id, int story) => Server.GetAsync($"/api/publications/{id}/stories/{story}");
+
+    private string TextOf(int id, int story) => string.Join('\n', StoryAsync(id, story).Result.GetProperty("paragraphs").EnumerateArray()
+        .Select(p => p.GetProperty("text").GetString()));
+
+    private void Open()
+    {
+        DoubleClick(Window(FrameX + 20, FrameY + 20));
+        Browser.Until(() => Browser.Driver.SwitchTo().ActiveElement().GetAttribute("class") == "writing", "the caret is in it");
+    }
+
+    private void Close()
+    {
+        Press(Keys.Escape);
+        Browser.Until(() => !Browser.Has(".writing"), "closed");
+        Settled();
+    }
+
+    private string Selected() => Browser.Run<string>("const f = document.querySelector('.writing'); return f.value.slice(f.selectionStart, f.selectionEnd);");
+
+    private string Value() => Browser.Run<string>("return document.querySelector('.writing').value");
+
+    /// <summary>Waits until the page shows what is typed.</summary>
+    private void Shown(string words) => Browser.Until(() => Browser.Driver.FindElements(By.CssSelector("#frames .set-text"))
+        .Any(t => t.GetDomProperty("textContent")!.Contains(words, StringComparison.Ordinal)), $"{words} is shown");
+
+    [Fact]
+    public async Task The_caret_goes_where_a_pointer_or_a_key_says_in_any_column_and_what_is_typed_stands_there()
+    {
+        var (id, story, frame) = await BeginAsync(Words(60));
+        var lines = (await StoryAsync(id, story)).GetProperty("frames")[0].GetProperty("lines").EnumerateArray().ToArray();
+        var third = lines.Where(l => l.GetProperty("column").GetInt32() == 1).ElementAt(2);
+        string[] words = third.GetProperty("text").GetString()!.Split(' ');
+        double x = third.GetProperty("pieces")[0].GetProperty("x").GetDouble(), y = third.GetProperty("baseline").GetDouble();
+        OpenDesk(id);
+        Open();
+        // Before the first word of the third line of the second column.
+        Click(Window(FrameX + x + 0.5, FrameY + y - 3));
+        Press("A");
+        Shown($"A{words[0]}");
+        Press(Keys.End, "B");
+        Shown($"{words[^1]}B");
+        // What was typed may have changed where lines end: from the line's beginning one down and one up leads back to it.
+        Press(Keys.Home);
+        int before = (int)Browser.Run<long>("return document.querySelector('.writing').selectionStart");
+        Press(Keys.ArrowDown, Keys.ArrowUp);
+        Browser.Run<long>("return document.querySelector('.writing').selectionStart").ShouldBe(before);
+        // A word by two clicks, the paragraph by three, and a stretch by dragging, from one column into the other.
+        DoubleClick(Window(FrameX + 10, FrameY + 8));
+        Selected().ShouldBe("word000");
+        Drag(Window(FrameX + 1, FrameY + 8), Window(FrameX + x + 0.5, FrameY + y - 3));
+        Selected().ShouldStartWith("word000");
+        Selected().TrimEnd().ShouldEndWith(Value()[..Value().IndexOf("Aw", StringComparison.Ordinal)].TrimEnd().Split(' ')[^1]);
+        Browser.Driver.FindElements(By.CssSelector(".text-selection rect")).Count.ShouldBeGreaterThan(8);
+        Press("gone ");
+        Shown("gone A");
+        Actions().KeyDown(Keys.Control).SendKeys("z").KeyUp(Keys.Control).Perform();
+        Browser.Until(() => Value().StartsWith("word000", StringComparison.Ordinal), "undone within");
+        Actions().KeyDown(Keys.Control).SendKeys("a").KeyUp(Keys.Control).Perform();
+        Selected().ShouldBe(Value());
+        string typed = Value();
+        Close();
+        TextOf(id, story).ShouldBe(typed);
+        typed.ShouldContain($"A{words[0]}");
+        // As it stands in the page, so it was told.
+        var now = await FrameAsync(id, frame);
+        Browser.Driver.FindElements(By.CssSelector($"#frame-{frame} .set-text text")).Select(t => t.GetDomProperty("textContent")!.TrimEnd())
+            .ShouldBe(now.GetProperty("text").GetProperty("lines").EnumerateArray().Select(l => l.GetString()!));
+    }
+
+    [Fact]
+    public async Task The_caret_goes_on_to_the_next_frame_on_another_page_and_typing_with_it()
+    {
+        var (id, story, _) = await BeginAsync(Words(90));
+        OpenDesk(id);
+        Open();
+        Actions().KeyDown(Keys.Control).SendKeys(Keys.End).KeyUp(Keys.Control).Perform();
+        Browser.Until(() => Browser.Driver.Url.EndsWith("/desk/3", StringComparison.Ordinal), "the spread it goes on in");
+        Browser.Until(() => Browser.Has("#desk[data-ready]") && Browser.Driver.SwitchTo().ActiveElement().GetAttribute("class") == "writing", "the caret is there");
+        Press(" the end");
+        Shown("end");
+        Close();
+        TextOf(id, story).ShouldEndWith("word089 the end");
+    }
+
+    [Fact]
+    public async Task Paragraphs_lines_and_tabs_are_typed_and_a_long_text_loses_nothing_while_others_work()
+    {
+        var (id, story, frame) = await BeginAsync("");
+        OpenDesk(id);
+        Open();
+        Press("Heading", Keys.Enter, "Mug", Keys.Tab, "12.50");
+        Actions().KeyDown(Keys.Shift).SendKeys(Keys.Enter).KeyUp(Keys.Shift).Perform();
+        Press("same paragraph", Keys.Enter);
+        // Twelve keys a second, while a program moves another frame.
+        int other = (await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 20, y = 500, width = 50, height = 50 })).GetProperty("id").GetInt32();
+        const string Long = "The quick kiln fires slowly, and nobody who waits for it is quick.";
+        for (int i = 0; i < Long.Length; i += 6)
+        {
+            Press(Long.Substring(i, Math.Min(6, Long.Length - i)));
+            await Server.Client.SendAsync(new(HttpMethod.Patch, $"/api/publications/{id}/frames/{other}")
+            {
+                Content = new StringContent($"{{\"x\":{20 + i}}}", System.Text.Encoding.UTF8, "application/json"),
+            });
+        }
+        Close();
+        TextOf(id, story).ShouldBe($"Heading\nMug\t12.50\u2028same paragraph\n{Long}");
+        Browser.Send("#canvas", Keys.Control + "z");
+        Browser.Until(() => !TextOf(id, story).EndsWith(Long, StringComparison.Ordinal), "and it can be undone");
+        (await FrameAsync(id, frame)).GetProperty("text").GetProperty("leftOut").GetInt32().ShouldBe(0);
+    }
+
+    [Fact]
+    public async Task What_is_typed_is_seen_also_where_the_server_does_not_answer_and_is_stored_when_it_is_back()
+    {
+        var (id, story, _) = await BeginAsync("Lady");
+        OpenDesk(id);
+        Open();
+        Server.Kill();
+        Press("bird");
+        Browser.Until(() => Browser.Has(".writing.is-blind") && Value() == "Ladybird", "seen in the field itself");
+        Server.StartAgain(samePort: true);
+        Browser.Until(() => TextOf(id, story) == "Ladybird", "stored");
+        Press("s");
+        Shown("Ladybirds");
+        Browser.Until(() => !Browser.Has(".writing.is-blind"), "in the page again");
+        Close();
+    }
+}
