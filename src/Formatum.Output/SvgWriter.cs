@@ -117,17 +117,20 @@ public static class SvgWriter
     public static string FontName(string family) => $"Set {family}";
 
     /// <summary>Set text in frame-local points: each word where it was set, so that it stands there whatever shows it.</summary>
-    public static void Text(StringBuilder svg, SetText text)
+    private static void Text(StringBuilder svg, SetText text)
     {
         svg.Append("<g class=\"set-text\">");
-        foreach (var line in text.Lines)
-        {
-            foreach (var run in line.Runs.Where(r => r.Text.Length > 0)) Run(svg, line, run);
-            foreach (var stroke in line.Strokes)
-                svg.Append(CultureInfo.InvariantCulture, $"<rect x=\"{Number(stroke.X)}\" y=\"{Number(line.Baseline + stroke.Below - stroke.Thickness / 2)}\" " +
-                    $"width=\"{Number(stroke.Width)}\" height=\"{Number(stroke.Thickness)}\" fill=\"{stroke.Colour}\"/>");
-        }
+        foreach (var line in text.Lines) Line(svg, line);
         svg.Append("</g>");
+    }
+
+    /// <summary>A line of set text in frame-local points.</summary>
+    public static void Line(StringBuilder svg, SetLine line)
+    {
+        foreach (var run in line.Runs.Where(r => r.Text.Length > 0)) Run(svg, line, run);
+        foreach (var stroke in line.Strokes)
+            svg.Append(CultureInfo.InvariantCulture, $"<rect x=\"{Number(stroke.X)}\" y=\"{Number(line.Baseline + stroke.Below - stroke.Thickness / 2)}\" " +
+                $"width=\"{Number(stroke.Width)}\" height=\"{Number(stroke.Thickness)}\" fill=\"{stroke.Colour}\"/>");
     }
 
     private static void Run(StringBuilder svg, SetLine line, SetRun run)

@@ -207,8 +207,12 @@ public sealed class StyleTests(Workplace place) : InBrowser(place)
             refused.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
             (await refused.Content.ReadAsStringAsync()).ShouldContain(says);
         }
-        using var unknown = await Server.Client.PostAsJsonAsync($"/api/publications/{id}/stories", new { frames = new[] { frame }, paragraphs = new[]
-            { new { text = "x", style = "Nobody" } } });
+        using var unknown = await Server.Client.PostAsJsonAsync($"/api/publications/{id}/stories", new
+        {
+            frames = new[] { frame },
+            paragraphs = new[]
+            { new { text = "x", style = "Nobody" } }
+        });
         (await unknown.Content.ReadAsStringAsync()).ShouldContain("Nobody");
     }
 }

@@ -1,3 +1,4 @@
+using System.Buffers;
 using System.Collections.Immutable;
 using System.Text;
 using System.Text.Json.Serialization;
@@ -81,11 +82,18 @@ public sealed partial record FrameText(ImmutableArray<Paragraph> Paragraphs)
     /// <summary>Line ends made one kind, and what is no text left out: controls but tabs, and halves of characters.</summary>
     public static string Clean(string text)
     {
+        if (IsClean(text)) return text;
         var clean = new StringBuilder(text.Length);
         foreach (var rune in text.Replace("\r\n", "\n", StringComparison.Ordinal).Replace('\r', '\n').Replace('\u2029', '\n').EnumerateRunes())
             if (rune.Value is '\n' or '\t' || !Rune.IsControl(rune)) clean.Append(rune);
         return clean.ToString();
     }
+
+    private static readonly SearchValues<char> Odd = SearchValues.Create([.. Enumerable.Range(0, 0xa0).Select(c => (char)c)
+        .Where(c => char.IsControl(c) && c is not ('\n' or '\t')), '\u2029']);
+
+    /// <summary>Whether nothing is odd in it; where there are halves of characters, it is not known yet.</summary>
+    private static bool IsClean(string text) => text.AsSpan().IndexOfAny(Odd) < 0 && text.AsSpan().IndexOfAnyInRange('\ud800', '\udfff') < 0;
 
     public void Check(FieldErrors errors)
     {

@@ -35,6 +35,8 @@ internal sealed class ColumnFlow
     private readonly ImmutableArray<Place> _places;
     private readonly List<(int Place, SetLine Line)> _lines = [];
     private readonly int[] _setUpTo;
+    private readonly FlowTrail _trail;
+    private readonly FlowTrail? _last;
     private int _place, _number;
     private double _top;
 
@@ -47,6 +49,9 @@ internal sealed class ColumnFlow
         _places = [.. chain.SelectMany((shape, frame) => shape.Columns.Select((_, number) => new Place(frame, number, shape)))];
         _setUpTo = new int[text.Paragraphs.Length];
         _top = _places.IsEmpty ? 0 : _places[0].Column.Top;
+        _trail = new(text, chain, new FlowTrail.Step?[text.Paragraphs.Length], _lines);
+        _last = paragraphs.Trail is { } last && last.Chain.AsSpan().SequenceEqual(chain.AsSpan()) ? last : null;
+        paragraphs.Trail = _trail;
     }
 
     /// <summary>The lines, each with its frame.</summary>
@@ -60,8 +65,14 @@ internal sealed class ColumnFlow
         // Where the paragraphs begin that stay with the one under way, and those that were moved on for it already.
         (int Paragraph, Mark Mark)? chain = null;
         var moved = new HashSet<int>();
-        for (int p = 0; p < _text.Paragraphs.Length; p++)
+        var (same, behind) = _last?.SameAs(_text) ?? (0, 0);
+        for (int p = Resume(same); p < _text.Paragraphs.Length; p++)
         {
+            if (chain is null && p > 0 && _text.Paragraphs.Length - p <= behind && Agrees(p))
+            {
+                GoOnAsBefore(p);
+                return;
+            }
             var style = _text.Paragraphs[p].Style;
             var before = Here;
             _setUpTo[p] = Kept(p);
@@ -72,11 +83,46 @@ internal sealed class ColumnFlow
                 (p, chain) = (first - 1, null);
                 continue;
             }
+            _trail.Steps[p] = new(before.Place, before.Top, before.Lines, chain is null && !moved.Contains(p), _setUpTo[p]);
             if (!style.KeepWithNext) chain = null;
             else chain ??= (p, before);
             if (_setUpTo[p] < _text.Paragraphs[p].Text.Length) return;
             _top += style.SpaceAfter;
         }
+    }
+
+    /// <summary>Takes over what stands before the first paragraph that changed; which paragraph comes next.</summary>
+    private int Resume(int same)
+    {
+        int next = _last?.ResumeAt(same) ?? 0;
+        if (next == 0) return 0;
+        var step = _last!.Steps[next]!;
+        (_place, _top) = (step.Place, step.Top);
+        _lines.AddRange(_last.Lines.Take(step.Lines));
+        for (int p = 0; p < next; p++) Keep(p, _last.Steps[p]!);
+        return next;
+    }
+
+    private void Keep(int paragraph, FlowTrail.Step step)
+    {
+        _trail.Steps[paragraph] = step;
+        _setUpTo[paragraph] = step.SetUpTo;
+        _paragraphs.Keep(_text.Paragraphs[paragraph]);
+    }
+
+    /// <summary>The paragraph of the text as it was that stands where one does now, counted from the end.</summary>
+    private int Was(int paragraph) => _last!.Text.Paragraphs.Length - (_text.Paragraphs.Length - paragraph);
+
+    /// <summary>Whether a paragraph begins where it began before.</summary>
+    private bool Agrees(int paragraph) => Was(paragraph) is > 0 and var was && _last!.Steps[was] is { Starts: true } step && step.Place == _place && step.Top == _top
+        && step.Lines > 0 == _lines.Count > 0;
+
+    /// <summary>Takes over all from a paragraph on.</summary>
+    private void GoOnAsBefore(int paragraph)
+    {
+        int was = Was(paragraph), first = _last!.Steps[was]!.Lines, further = paragraph - was, lines = _lines.Count - first;
+        foreach (var (place, line) in _last.Lines.Skip(first)) _lines.Add((place, further == 0 ? line : line with { Paragraph = line.Paragraph + further }));
+        for (int p = paragraph; p < _text.Paragraphs.Length && _last.Steps[p - further] is { } step; p++) Keep(p, step with { Lines = step.Lines + lines });
     }
 
     private Mark Here => new(_place, _top, _lines.Count);
@@ -197,7 +243,8 @@ internal sealed class ColumnFlow
         {
             if (at == words.Text.Length && at > start) break;
             bool whole = stretch.Width >= RoomOf(words).Width - Hair;
-            if (Piece(words, at, Indented(words, stretch, pieces.Count == 0 ? number : -1), whole) is not var (line, end)) continue;
+            var within = Indented(words, stretch, pieces.Count == 0 ? number : -1);
+            if (words.Piece(at, within, within.From - _places[_place].Column.Left, whole) is not var (line, end)) continue;
             pieces.Add(line);
             at = end;
             if (words.Text.Length == 0 || words.Breaks[end] == LineBreak.Required) break;
@@ -211,55 +258,12 @@ internal sealed class ColumnFlow
     private static Interval RoomOf(MeasuredParagraph words, in Column column) =>
         new(column.Left + words.Style.IndentLeft, Math.Max(column.Left + words.Style.IndentLeft, column.Left + column.Width - words.Style.IndentRight));
 
+    /// <summary>What of free stretches lies within the paragraph's room.</summary>
+    private static IReadOnlyList<Interval> Within(in Interval room, in Column column, IReadOnlyList<Interval> free) =>
+        room == column.Across ? free : Intervals.Common([.. free], [room]);
+
     private static Interval Indented(MeasuredParagraph words, in Interval stretch, int line) =>
         line < 0 ? stretch : stretch with { From = stretch.From + words.IndentOf(line) };
-
-    /// <summary>As much of a paragraph as a stretch takes; null where not even a word fits and there may be more room elsewhere.</summary>
-    private (SetLine Line, int End)? Piece(MeasuredParagraph words, int start, in Interval stretch, bool whole)
-    {
-        double left = stretch.From - _places[_place].Column.Left;
-        if (words.Text.Length == words.Begin) return (Placed(words, words.Line(start, start, left), start, stretch), words.Text.Length);
-        int end = words.FirstEnd(start, stretch.Width, left, whole);
-        if (end == start) return null;
-        var line = words.Line(start, end, left);
-        // Letters at the end of a line stand a little otherwise than within it: take a word less where that makes it too wide.
-        while (line.Width > stretch.Width + Hair && words.EndBefore(start, end) is > 0 and int sooner) line = words.Line(start, end = sooner, left);
-        if (!whole && line.Width > stretch.Width + Hair) return null;
-        return (Placed(words, line, end, stretch), end);
-    }
-
-    /// <summary>A line where its alignment puts it in a stretch; its blanks widened where it is justified.</summary>
-    private static SetLine Placed(MeasuredParagraph words, SetLine line, int end, in Interval stretch)
-    {
-        double width = stretch.Width;
-        bool last = end == words.Text.Length || words.Breaks[end] == LineBreak.Required;
-        int blanks = line.Runs.Sum(r => r.Text.Count(c => c == ' '));
-        if (words.Style.Alignment == TextAlignment.Justified && !words.HasTabs && blanks > 0 && (last ? line.Width > width : line.Width != width))
-            line = Widened(line, width, (width - line.Width) / blanks);
-        double x = stretch.From + words.Style.Alignment switch
-        {
-            TextAlignment.Centre => (width - line.Width) / 2,
-            TextAlignment.Right => width - line.Width,
-            _ => 0,
-        };
-        return line with { X = x, Runs = [.. line.Runs.Select(r => r with { X = r.X + x })] };
-    }
-
-    private static SetLine Widened(SetLine line, double width, double blank)
-    {
-        double shift = 0;
-        return line with
-        {
-            Width = width,
-            Blank = blank,
-            Runs = [.. line.Runs.Select(run =>
-            {
-                var wide = run with { X = run.X + shift, Glyphs = [.. run.Glyphs.Select(g => run.Text[g.Cluster] == ' ' ? g with { Advance = g.Advance + blank } : g)] };
-                shift += wide.Width - run.Width;
-                return wide;
-            })],
-        };
-    }
 
     /// <summary>Sets a paragraph by choosing all its lines together; how much of it found room. Null where there is no good way.</summary>
     private int? Together(MeasuredParagraph words)
@@ -279,7 +283,7 @@ internal sealed class ColumnFlow
         {
             (_place, _top) = (slots[i].Place, slots[i].Top);
             var stretch = Indented(words, slots[i].Stretch, i);
-            Add(words, Placed(words, words.Line(start, ends[i], stretch.From - _places[_place].Column.Left), ends[i], stretch), words.Strut);
+            Add(words, words.Placed(start, ends[i], stretch, stretch.From - _places[_place].Column.Left), words.Strut);
             _top += words.Style.LineHeight;
             start = ends[i];
         }
@@ -298,10 +302,15 @@ internal sealed class ColumnFlow
             double narrowest = Math.Min(NarrowestJustified * words.Style.Size, room.Width - Hair);
             for (int lines = 0; top + height <= column.Bottom + Hair && !(place == _most.Place && lines == _most.Lines);)
             {
-                var free = Intervals.Common([.. _places[place].Shape.Free(column, top, top + height)], [room]).Where(s => s.Width >= narrowest).ToList();
-                foreach (var stretch in free) yield return new(place, top, stretch);
-                if (free.Count > 0) lines++;
-                top += free.Count > 0 ? height : Step;
+                bool any = false;
+                foreach (var stretch in Within(room, column, _places[place].Shape.Free(column, top, top + height)))
+                {
+                    if (stretch.Width < narrowest) continue;
+                    any = true;
+                    yield return new(place, top, stretch);
+                }
+                if (any) lines++;
+                top += any ? height : Step;
             }
         }
     }
@@ -310,7 +319,7 @@ internal sealed class ColumnFlow
     /// <param name="words">The paragraph.</param>
     /// <param name="height">How high the line is.</param>
     /// <param name="number">Which of the paragraph's lines it is, from 0.</param>
-    private List<Interval>? FindRoom(MeasuredParagraph words, double height, int number)
+    private IReadOnlyList<Interval>? FindRoom(MeasuredParagraph words, double height, int number)
     {
         for (; _place < _places.Length; NextColumn())
         {
@@ -318,9 +327,8 @@ internal sealed class ColumnFlow
             var column = _places[_place].Column;
             for (; _top + height <= column.Bottom + Hair; _top += Step)
             {
-                IReadOnlyList<Interval> free = _places[_place].Shape.Free(column, _top, _top + height);
-                if (words.Style is { IndentLeft: > 0 } or { IndentRight: > 0 }) free = Intervals.Common([.. free], [RoomOf(words)]);
-                if (free.Count > 0) return [.. free];
+                var free = Within(RoomOf(words), column, _places[_place].Shape.Free(column, _top, _top + height));
+                if (free.Count > 0) return free;
             }
         }
         return null;
@@ -350,7 +358,8 @@ internal sealed class ColumnFlow
             Height = height.Above + height.Below,
             Column = _places[_place].Number,
         };
-        _lines.Add((_place, line with { Strokes = words.Strokes(line, RoomOf(words), height, isFirst, isLast: false) }));
+        var strokes = words.Strokes(line, RoomOf(words), height, isFirst, isLast: false);
+        _lines.Add((_place, strokes.IsEmpty ? line : line with { Strokes = strokes }));
     }
 
     /// <summary>Draws what goes below a paragraph under its last line.</summary>

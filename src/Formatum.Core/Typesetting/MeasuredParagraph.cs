@@ -35,6 +35,7 @@ internal sealed class MeasuredParagraph
     public SetRun? Label { get; }
 
     private readonly double _firstIndent;
+    private readonly bool _hasStrokes;
 
     public MeasuredParagraph(StyledParagraph source, ITypefaces typefaces)
     {
@@ -49,6 +50,7 @@ internal sealed class MeasuredParagraph
         _upTo = Reach();
         Strut = HeightOf(Style);
         IsEven = source.Runs.All(run => HeightOf(run.Style) is var (above, below) && above <= Strut.Above + Hair && below <= Strut.Below + Hair);
+        _hasStrokes = Style.LineAbove > 0 || Style.LineBelow > 0 || source.Runs.Any(r => r.Style.Underline || r.Style.StrikeThrough);
         _firstIndent = Style.Indent;
         if (source.Label.Length > 0)
         {
@@ -207,7 +209,7 @@ internal sealed class MeasuredParagraph
 
     /// <summary>Where the line that begins at a place ends: behind the last word that fits, or within one that is wider than a whole line; where it begins,
     /// where it is no whole line and no word fits.</summary>
-    public int FirstEnd(int start, double width, double left, bool whole)
+    private int FirstEnd(int start, double width, double left, bool whole)
     {
         int fits = 0;
         for (int at = start + 1; at <= Text.Length; at++)
@@ -234,27 +236,88 @@ internal sealed class MeasuredParagraph
     }
 
     /// <summary>The place before another at which a line may end; 0 where there is none.</summary>
-    public int EndBefore(int start, int end)
+    private int EndBefore(int start, int end)
     {
         for (int at = end - 1; at > start; at--)
             if (Breaks[at] is LineBreak.Allowed or LineBreak.Hyphen) return at;
         return 0;
     }
 
+    /// <summary>As much of it as a stretch takes; null where not even a word fits and there may be more room elsewhere.</summary>
+    /// <param name="start">Where the line begins.</param>
+    /// <param name="stretch">Where it may stand.</param>
+    /// <param name="left">How far from the left edge of its column the stretch begins.</param>
+    /// <param name="whole">Whether the stretch is as wide as all of the column.</param>
+    public (SetLine Line, int End)? Piece(int start, in Interval stretch, double left, bool whole)
+    {
+        var key = (start, stretch, HasTabs ? left : 0, whole);
+        return _pieces.TryGetValue(key, out var known) ? known : _pieces[key] = PieceOf(start, stretch, left, whole);
+    }
+
+    private (SetLine Line, int End)? PieceOf(int start, in Interval stretch, double left, bool whole)
+    {
+        if (Text.Length == Begin) return (Aligned(Line(start, start, left), Text.Length, stretch), Text.Length);
+        int end = FirstEnd(start, stretch.Width, left, whole);
+        if (end == start) return null;
+        var line = Line(start, end, left);
+        // Letters at the end of a line stand a little otherwise than within it: take a word less where that makes it too wide.
+        while (line.Width > stretch.Width + Hair && EndBefore(start, end) is > 0 and int sooner) line = Line(start, end = sooner, left);
+        if (!whole && line.Width > stretch.Width + Hair) return null;
+        return (Aligned(line, end, stretch), end);
+    }
+
+    /// <summary>A line of it in a stretch.</summary>
+    /// <param name="start">Where the line begins.</param>
+    /// <param name="end">Where it ends.</param>
+    /// <param name="stretch">Where it stands.</param>
+    /// <param name="left">How far from the left edge of its column the stretch begins.</param>
+    public SetLine Placed(int start, int end, in Interval stretch, double left)
+    {
+        var key = (start, end, stretch);
+        return _placed.TryGetValue(key, out var known) ? known : _placed[key] = Aligned(Line(start, end, left), end, stretch);
+    }
+
+    private readonly Dictionary<(int, Interval, double, bool), (SetLine, int)?> _pieces = [];
+    private readonly Dictionary<(int, int, Interval), SetLine> _placed = [];
+
+    /// <summary>A line where its alignment puts it in a stretch; its blanks widened where it is justified.</summary>
+    private SetLine Aligned(SetLine line, int end, in Interval stretch)
+    {
+        double width = stretch.Width;
+        bool last = end == Text.Length || Breaks[end] == LineBreak.Required;
+        int blanks = line.Runs.Sum(r => r.Text.Count(c => c == ' '));
+        if (Style.Alignment == TextAlignment.Justified && !HasTabs && blanks > 0 && (last ? line.Width > width : line.Width != width))
+            line = Widened(line, width, (width - line.Width) / blanks);
+        double x = stretch.From + Style.Alignment switch
+        {
+            TextAlignment.Centre => (width - line.Width) / 2,
+            TextAlignment.Right => width - line.Width,
+            _ => 0,
+        };
+        return line with { X = x, Runs = [.. line.Runs.Select(r => r with { X = r.X + x })] };
+    }
+
+    private static SetLine Widened(SetLine line, double width, double blank)
+    {
+        double shift = 0;
+        return line with
+        {
+            Width = width,
+            Blank = blank,
+            Runs = [.. line.Runs.Select(run =>
+            {
+                var wide = run with { X = run.X + shift, Glyphs = [.. run.Glyphs.Select(g => run.Text[g.Cluster] == ' ' ? g with { Advance = g.Advance + blank } : g)] };
+                shift += wide.Width - run.Width;
+                return wide;
+            })],
+        };
+    }
+
     /// <summary>A line as it is shown, its beginning at 0, with no baseline yet.</summary>
     /// <param name="start">Where it begins.</param>
     /// <param name="end">Where it ends.</param>
     /// <param name="left">How far from the left edge of its column it begins.</param>
-    public SetLine Line(int start, int end, double left)
-    {
-        // Without tabs, where it begins makes no difference.
-        var key = (start, end, HasTabs ? left : 0);
-        return _lines.TryGetValue(key, out var known) ? known : _lines[key] = Laid(start, end, left);
-    }
-
-    private readonly Dictionary<(int, int, double), SetLine> _lines = [];
-
-    private SetLine Laid(int start, int end, double left)
+    private SetLine Line(int start, int end, double left)
     {
         int shown = TrimmedEnd(start, end);
         bool hyphen = end > start && end < Text.Length && Breaks[end] == LineBreak.Hyphen, soft = shown > start && end < Text.Length && Text[shown - 1] == '\u00ad';
@@ -303,7 +366,12 @@ internal sealed class MeasuredParagraph
         return gap.To;
     }
 
-    public static double Width(ImmutableArray<Glyph> glyphs) => glyphs.Sum(g => g.Advance);
+    public static double Width(ImmutableArray<Glyph> glyphs)
+    {
+        double width = 0;
+        foreach (ref readonly var glyph in glyphs.AsSpan()) width += glyph.Advance;
+        return width;
+    }
 
     /// <summary>What goes under and through the characters of a line, and above and below its paragraph.</summary>
     /// <param name="line">The line in its place.</param>
@@ -313,6 +381,7 @@ internal sealed class MeasuredParagraph
     /// <param name="isLast">Whether it is the last.</param>
     public ImmutableArray<TextStroke> Strokes(SetLine line, in Interval column, (double Above, double Below) height, bool isFirst, bool isLast)
     {
+        if (!_hasStrokes) return [];
         var strokes = new List<TextStroke>();
         foreach (var run in line.Runs.Where(r => r.Style.Underline || r.Style.StrikeThrough))
         {

@@ -49,6 +49,15 @@ internal sealed class ParagraphCache
         }
     }
 
+    /// <summary>How the text was set the last time; null where it was not.</summary>
+    public FlowTrail? Trail { get; set; }
+
+    /// <summary>Keeps a paragraph that was set as before.</summary>
+    public void Keep(StyledParagraph paragraph)
+    {
+        if (_known.TryGetValue(paragraph, out var known)) _used[paragraph] = known;
+    }
+
     public MeasuredParagraph Of(StyledParagraph paragraph)
     {
         if (_used.TryGetValue(paragraph, out var known)) return known;

@@ -20,7 +20,7 @@ public sealed record SetRun(string Text, int Start, TextStyle Style, double X, I
     /// <summary>Whether they were typed; else they mark a list or lead to a tab stop.</summary>
     public bool IsTyped { get; init; } = true;
 
-    public double Width => Glyphs.Sum(g => g.Advance);
+    public double Width => MeasuredParagraph.Width(Glyphs);
 }
 
 /// <summary>A stroke that goes with a line: under or through characters, or above or below a paragraph.</summary>

@@ -47,8 +47,17 @@ public static class TextSetter
         {
             var lines = VerticalPlacing.Of([.. byFrame[frame]], shape);
             bool last = frame == chain.Length - 1;
-            return new SetText(lines, last ? leftOut : 0, lines.Sum(l => l.Glyphs.Count(g => g.Id == 0)), last ? wordsLeft : 0);
+            return new SetText(lines, last ? leftOut : 0, lines.Sum(MissingIn), last ? wordsLeft : 0);
         })];
+    }
+
+    private static int MissingIn(SetLine line)
+    {
+        int missing = 0;
+        foreach (var run in line.Runs)
+            foreach (ref readonly var glyph in run.Glyphs.AsSpan())
+                if (glyph.Id == 0) missing++;
+        return missing;
     }
 
     /// <summary>How many characters and words found no room.</summary>

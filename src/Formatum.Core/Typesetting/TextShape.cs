@@ -11,8 +11,9 @@ public readonly record struct Column(double Left, double Top, double Width, doub
 }
 
 /// <summary>Where lines may stand in a frame: its columns, within its outline, clear of what they keep clear of.</summary>
-public sealed class TextShape
+public sealed class TextShape : IEquatable<TextShape>
 {
+    private readonly (TextArea Area, double Width, double Height, Outline Outline) _made;
     private readonly BandShape? _outline;
     private readonly double _within;
     private readonly ImmutableArray<Obstacle> _obstacles;
@@ -31,6 +32,7 @@ public sealed class TextShape
     /// <param name="obstacles">What lines keep clear of.</param>
     public TextShape(TextArea area, double width, double height, Outline outline, ImmutableArray<Obstacle> obstacles)
     {
+        _made = (area, width, height, outline);
         Vertical = area.Vertical;
         _obstacles = area.IgnoresWrap ? [] : obstacles;
         var inset = area.Inset;
@@ -64,4 +66,12 @@ public sealed class TextShape
         foreach (var obstacle in _obstacles) free = Intervals.Without(free, obstacle.Takes(top, bottom, column.Across));
         return free;
     }
+
+    /// <summary>Whether lines find the same room in both.</summary>
+    public bool Equals(TextShape? other) => ReferenceEquals(this, other) || (other is not null && _made == other._made
+        && _obstacles.AsSpan().SequenceEqual(other._obstacles.AsSpan()));
+
+    public override bool Equals(object? obj) => Equals(obj as TextShape);
+
+    public override int GetHashCode() => HashCode.Combine(_made.Width, _made.Height, _obstacles.Length);
 }

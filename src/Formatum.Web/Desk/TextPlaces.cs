@@ -15,14 +15,14 @@ namespace Formatum.Web.Desk;
 /// <param name="Top">Where it begins.</param>
 /// <param name="Bottom">Where it ends.</param>
 /// <param name="Column">Which column it stands in.</param>
-public sealed record LinePlaces(int Start, double[] Stops, double Top, double Bottom, int Column);
+/// <param name="Drawn">As it is drawn, as SVG.</param>
+public sealed record LinePlaces(int Start, double[] Stops, double Top, double Bottom, int Column, string Drawn);
 
 /// <summary>A frame of a text on the spread that is shown.</summary>
 /// <param name="Id">The frame.</param>
 /// <param name="Transform">How it lies, as SVG.</param>
-/// <param name="Text">Its lines as they are drawn.</param>
-/// <param name="Lines">Their places.</param>
-public sealed record FramePlaces(int Id, string Transform, string Text, IReadOnlyList<LinePlaces> Lines);
+/// <param name="Lines">Its lines.</param>
+public sealed record FramePlaces(int Id, string Transform, IReadOnlyList<LinePlaces> Lines);
 
 /// <summary>A text while it is typed: as it stands in its frames on this spread, and where the caret is where it stands on none of them.</summary>
 /// <param name="Frames">The frames on this spread.</param>
@@ -67,10 +67,12 @@ public sealed record TextPlaces(IReadOnlyList<FramePlaces> Frames, int? Elsewher
     private static FramePlaces FrameOf(Frame frame, Box box, SetText set, int[] begins)
     {
         var drawn = new StringBuilder();
-        SvgWriter.Text(drawn, set);
-        return new(frame.Id, SvgWriter.Matrix(new Pose(box, frame.Angle).ToPage), drawn.ToString(), [.. set.Lines.Select(line =>
-            new LinePlaces(begins[line.Paragraph] + FirstOf(line), StopsOf(line), Math.Round(line.Bottom - line.Height, 2), Math.Round(line.Bottom, 2),
-                line.Column))]);
+        return new(frame.Id, SvgWriter.Matrix(new Pose(box, frame.Angle).ToPage), [.. set.Lines.Select(line =>
+        {
+            SvgWriter.Line(drawn.Clear(), line);
+            return new LinePlaces(begins[line.Paragraph] + FirstOf(line), StopsOf(line), Math.Round(line.Bottom - line.Height, 2), Math.Round(line.Bottom, 2),
+                line.Column, drawn.ToString());
+        })]);
     }
 
     /// <summary>A line with an initial begins with that.</summary>

@@ -7,6 +7,7 @@ export class Caret {
     this.field = field;
     this.lines = [];
     this.frames = new Map();
+    this.shown = new Map();
     this.goal = null;
     this.selection = make('g', { class: 'text-selection' });
     this.bar = make('line', { class: 'text-caret' });
@@ -23,11 +24,31 @@ export class Caret {
     this.frames = new Map(frames.map(frame => [frame.id, frame]));
     this.lines = frames.flatMap(frame => frame.lines.map(line => ({ ...line, frame, end: line.start + line.stops.length - 1 })));
     this.leftOver = leftOver;
-    for (const frame of frames) {
-      const holder = frameElement(frame.id)?.querySelector('.text-holder');
-      if (holder && holder.innerHTML !== frame.text) holder.innerHTML = frame.text;
-    }
+    for (const frame of frames) this.set(frame);
     this.draw();
+  }
+
+  // Of a frame's lines, only those are drawn anew that changed.
+  set({ id, lines }) {
+    const holder = frameElement(id)?.querySelector('.text-holder');
+    if (!holder) return;
+    let shown = this.shown.get(id);
+    if (shown?.group.parentNode !== holder) {
+      shown = { group: make('g', { class: 'set-text' }), drawn: [] };
+      holder.replaceChildren(shown.group);
+      this.shown.set(id, shown);
+    }
+    const { group, drawn } = shown;
+    lines.forEach((line, i) => {
+      if (drawn[i] === line.drawn) return;
+      drawn[i] = line.drawn;
+      const one = make('g', {});
+      one.innerHTML = line.drawn;
+      if (group.children[i]) group.children[i].replaceWith(one);
+      else group.append(one);
+    });
+    while (group.children.length > lines.length) group.lastChild.remove();
+    drawn.length = lines.length;
   }
 
   // The line that a place stands in: where one ends and the next begins, the next.
