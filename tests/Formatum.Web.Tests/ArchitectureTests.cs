@@ -8,11 +8,12 @@ public class ArchitectureTests
     private static readonly Dictionary<string, string[]> Allowed = new()
     {
         ["Formatum.Core"] = [],
+        ["Formatum.Documents"] = ["Formatum.Core"],
         ["Formatum.Imaging"] = ["Formatum.Core"],
         ["Formatum.Output"] = ["Formatum.Imaging"],
         ["Formatum.Storage"] = ["Formatum.Core"],
         ["Formatum.Demo"] = ["Formatum.Storage", "Formatum.Imaging"],
-        ["Formatum.Web"] = ["Formatum.Storage", "Formatum.Output", "Formatum.Demo"],
+        ["Formatum.Web"] = ["Formatum.Documents", "Formatum.Storage", "Formatum.Output", "Formatum.Demo"],
     };
 
     [Fact]

@@ -61,6 +61,9 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
         int story = (await Server.GetAsync($"{at}")).GetProperty("frames").EnumerateArray().Single(f => f.GetProperty("id").GetInt32() == text)
             .GetProperty("text").GetProperty("storyId").GetInt32();
         int empty = (await Server.PostAsync($"{at}/frames", new { page = 3, x = 10, y = 10, width = 100, height = 80 })).GetProperty("id").GetInt32();
+        await Server.PostAsync($"{at}/styles", new { name = "Body", settings = new { size = 10 } });
+        int characters = (await Server.PostAsync($"{at}/styles", new { kind = "character", name = "Price", settings = new { bold = true } })).GetProperty("id")
+            .GetInt32();
         int master = (await Server.PostAsync($"{at}/masters", new { name = "M" })).GetProperty("id").GetInt32();
         return (id,
         [
@@ -71,6 +74,10 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
             new("PATCH", $"{at}/frames/{text}", """{"text":{"paragraphs":[{"text":"One {page}","size":12,"leading":14,"colour":"#000000","alignment":"justified","spaceAfter":2,"spaceBefore":3,"indent":"5mm","hyphenate":true,"language":"en-US"},{"text":"Two"}]},"columns":{"count":2,"gutter":"4mm","inset":{"top":1,"left":"2mm"},"vertical":"middle","ignoresWrap":false},"wrap":{"around":"box","distance":{"top":3,"right":4},"sides":"wider"}}"""),
             new("POST", $"{at}/stories", $$"""{"frames":[{{empty}}],"text":"One\\nTwo","seen":1}"""),
             new("PUT", $"{at}/stories/{story}", $$"""{"frames":[{{text}},{{empty}}],"paragraphs":[{"text":"Words","size":9,"hyphenate":true}]}"""),
+            new("PUT", $"{at}/stories/{story}", $$$"""{"paragraphs":[{"style":"Body","settings":{"tabs":[{"at":"4cm","alignment":"decimal","leader":"."}],"list":"number","orphans":2,"initialLines":2,"lineBelow":1},"runs":[{"text":"Mug\t"},{"text":"12","style":{{{characters}}},"settings":{"bold":true,"position":"superscript","tracking":20,"case":"capitals"}}]}]}"""),
+            new("POST", $"{at}/styles", """{"kind":"paragraph","name":"Heading","basedOn":"Body","default":true,"settings":{"size":"14pt","leading":0,"keepWithNext":true,"breakBefore":"frame","figures":"old-style"}}"""),
+            new("PUT", $"{at}/styles/{characters}", """{"name":"Old price","settings":{"strikeThrough":true,"shift":1.5,"colour":"#7a3b69"},"seen":1}"""),
+            new("POST", $"{at}/styles/{characters}/put", $$"""{"frameIds":[{{text}}],"from":1,"to":3,"clear":true}"""),
             new("POST", $"{at}/rules", """{"name":"Another","description":"d","fit":"fill-or-fit","largestCrop":0.3,"smallestPpi":150,"staysFitted":true}"""),
             new("PUT", $"{at}/rules/{rule}", """{"name":"R","fit":"fit","inset":{"top":1,"right":2,"bottom":3,"left":4}}"""),
             new("POST", $"{at}/rules/{rule}/put", """{"page":1,"which":"all"}"""),

@@ -87,6 +87,14 @@ public sealed class ScreenshotMaker
         browser.Click("#rule-fit option[value=Fill]");
         browser.Find("[data-touched]");
         Save("rules.png");
+        Show("/publications/2/words", "#rule-samples svg", null);
+        browser.Click(".rule-item[href$='/" + browser.Run<string>("return [...document.querySelectorAll('.rule-item')].find(a => a.textContent.includes('Running text'))" +
+            ".getAttribute('href').split('/').at(-1)") + "']");
+        Browser.Until(() => browser.Find("#rule-name").GetDomProperty("value") == "Running text", "the style");
+        browser.Send("#style-size", Keys.Control + "a" + Keys.Null + "11.5" + Keys.Tab);
+        browser.Find("[data-touched]");
+        Browser.Until(() => browser.Run<bool>("return document.querySelectorAll('#impact svg').length > 1"), "before and after");
+        Save("styles.png");
 
         Show("/publications/1/images", "#images[data-ready]", null);
         // The list comes anew once the watch has told of the links that changed.
@@ -111,13 +119,21 @@ public sealed class ScreenshotMaker
         browser.Find(".chain");
         browser.Run<object?>("document.querySelector('.chain').scrollIntoView({ block: 'center' })");
         Save("words.png");
-        Show("/publications/2/desk/3", "#desk[data-ready]", null);
+        browser.Click("#write");
+        browser.Find(".text-caret:not(.is-away)");
+        var from = At(60, 400);
+        var to = At(150, 470);
+        actions.MoveToLocation(from.X, from.Y).ClickAndHold().MoveToLocation(to.X, to.Y).Release().Perform();
+        Browser.Until(() => browser.Driver.FindElements(By.CssSelector(".text-selection rect")).Count > 2, "a stretch is selected");
+        Save("typing.png");
+        actions.SendKeys(Keys.Escape).Perform();
+        Show("/publications/3/desk/7", "#desk[data-ready]", null);
         if (browser.Has("[data-do=tray-add-unplaced]")) browser.Click("[data-do=tray-add-unplaced]");
-        Browser.Until(() => browser.Driver.FindElements(By.CssSelector("[data-tray]")).Count > 20, "the pictures");
+        Browser.Until(() => browser.Driver.FindElements(By.CssSelector("[data-tray]")).Count > 15, "the pictures");
         Browser.Until(() => !browser.Has("#desk[aria-busy]"), "the tray");
         browser.Click("li:nth-child(6) > [data-tray]");
         browser.Find("[data-tray][aria-pressed=true]");
-        var empty = At(160, 120);
+        var empty = At(431, 159);
         actions.MoveToLocation(empty.X, empty.Y + 2).MoveToLocation(empty.X, empty.Y).Perform();
         browser.Find(".tray-preview image");
         Browser.Until(() => browser.Find("#pointer-words").Text.Contains("crop", StringComparison.Ordinal), "its figures");

@@ -215,4 +215,31 @@ public sealed class StyleTests(Workplace place) : InBrowser(place)
         });
         (await unknown.Content.ReadAsStringAsync()).ShouldContain("Nobody");
     }
+
+    [Fact]
+    public async Task A_document_dropped_on_a_frame_brings_its_words_and_styles_and_what_is_left_aside_is_told()
+    {
+        var (id, frame) = await BeginAsync("");
+        OpenDesk(id);
+        Drop($"#frame-{frame}", "kiln.md", "# The kiln\n\nfires *slowly*, and ![a picture](x.png) is left.");
+        Frame(id, frame, f => f.GetProperty("text").GetProperty("paragraphs").GetArrayLength() == 2
+            && f.GetProperty("text").GetProperty("paragraphs")[0].GetProperty("style").GetString() == "Heading 1", "its words");
+        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector(".notice")).Any(n => n.Text.Contains("1 style made", StringComparison.Ordinal)
+            && n.Text.Contains("a picture", StringComparison.Ordinal)), "told");
+        // On the page itself it makes a frame; what is no document of its kind is refused, and changes nothing.
+        Drop("#canvas", "note.txt", "A note of its own");
+        Browser.Until(() => FramesAsync(id).Result.Length == 2, "a frame for it");
+        Drop("#canvas", "broken.docx", "no document");
+        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector(".notice")).Any(n => n.Text.Contains("broken.docx is damaged", StringComparison.Ordinal)), "why");
+        (await FramesAsync(id)).Length.ShouldBe(2);
+    }
+
+    private void Drop(string css, string name, string text) => Browser.Run<object?>("""
+        const data = new DataTransfer();
+        data.items.add(new File([arguments[2]], arguments[1]));
+        const target = document.querySelector(arguments[0]), box = target.getBoundingClientRect();
+        for (const kind of ['dragover', 'drop']) target.dispatchEvent(new DragEvent(kind, { dataTransfer: data, bubbles: true, cancelable: true,
+          clientX: box.left + box.width / 2, clientY: box.top + box.height / 2 }));
+        return null;
+        """, css, name, text);
 }

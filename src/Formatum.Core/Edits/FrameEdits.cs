@@ -39,6 +39,9 @@ public sealed record MakeFrame : Edit
 
     public override string Words => Text is not null ? "Make text frame" : ImageId is null ? "Make placeholder" : "Make frame with image";
 
+    /// <summary>Makes it as part of another edit.</summary>
+    internal void MakeWithin(Draft draft) => Make(draft);
+
     protected override void Make(Draft draft)
     {
         var publication = draft.Origin;

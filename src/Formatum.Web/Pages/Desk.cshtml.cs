@@ -3,6 +3,7 @@ using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
+using Formatum.Documents;
 using Formatum.Imaging;
 using Formatum.Storage;
 using Formatum.Web.Desk;
@@ -83,6 +84,22 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
         return DeskView.Of(standing, spread, frames).Chosen is [{ IsText: true } frame]
             ? new JsonResult(new { frame.Label, text = standing.Publication.StoryOf(frame)!.Text.Plain, revision = standing.Revision })
             : throw new EditRefused("frame", "That text frame is no longer there. It may have been removed in another window.");
+    }
+
+    /// <summary>Brings the words of a document into a text frame or an empty one, or into a frame of their own where it was dropped.</summary>
+    public async Task<IActionResult> OnPostWordsAsync(int id, int spread, long seen, IFormFile? file, int? frame, double toX, double toY)
+    {
+        if (file is null) throw new EditRefused("file", "Choose a document to bring in.");
+        await using var bytes = new MemoryStream();
+        await using (var content = file.OpenReadStream()) await content.CopyToAsync(bytes);
+        using var place = await heavy.TakeAsync(HttpContext.RequestAborted);
+        var read = DocumentReader.Read(file.FileName, bytes.ToArray());
+        var ground = Ground.Of(await store.OpenAsync(id), spread);
+        var (page, box) = WordsPlace.Of(ground, new(toX, toY));
+        var outcome = await store.EditAsync(id, new BringWords(read.Paragraphs, frame, page, box, file.FileName), HttpContext.Seen(seen));
+        int made = outcome.Changes.Items.Count(c => c.Key.Kind == PartKind.Style);
+        int into = frame ?? outcome.Changes.Items.First(c => c.Key.Kind == PartKind.Frame && c.Before is null).Key.Id;
+        return new JsonResult(new { frame = into, words = WordsPlace.Report(file.FileName, read, made) });
     }
 
     /// <summary>Where pictures that have just come in may go.</summary>

@@ -3,6 +3,7 @@ import { at, canvas, idOf, sheet } from '../parts.js';
 import { edit, refresh } from '../edits.js';
 import { followPointer } from '../../shared/pointer.js';
 import { bringIn, filesOf, onArrived } from '../../shared/intake.js';
+import { bringWords, isDocument } from './words.js';
 import { state } from '../state.js';
 import { takeImage } from './draw.js';
 import { offerArrivals } from './arrivals.js';
@@ -68,7 +69,9 @@ canvas.addEventListener('drop', async event => {
   if (!event.dataTransfer.types.includes('Files')) return;
   event.preventDefault();
   const frame = event.target.closest('[data-frame]:not(.frame-text)')?.dataset.frame, where = at(event);
-  const files = await filesOf(event.dataTransfer);
+  const ofWords = event.target.closest('.frame-text, .frame-empty')?.dataset.frame;
+  const dropped = await filesOf(event.dataTransfer), files = dropped.filter(file => !isDocument(file));
+  for (const file of dropped.filter(isDocument)) await bringWords(file, ofWords, where);
   if (files.length === 0) return;
   const arrived = [...new Set((await bringIn(files)).filter(a => a.id).map(a => a.id))];
   if (arrived.length === 0) return;
