@@ -43,8 +43,13 @@ public sealed class StyleForm
         var settings = TextSettings.Open;
         var now = TextStyle.Of(Kind == StyleKind.Paragraph ? TextCascade.OfParagraphs(publication, styleId ?? BasedOn)
             : TextCascade.OfCharacters(publication, styleId ?? BasedOn));
-        foreach (var setting in Settings)
-            if (!string.IsNullOrWhiteSpace(this[setting])) settings = settings.Over(TextSettingText.Read(setting, this[setting]!, now, errors));
+        var stored = (styleId is { } id ? publication.Styles.GetValueOrDefault(id) : null)?.Settings ?? TextSettings.Open;
+        foreach (var setting in Settings.Where(s => !string.IsNullOrWhiteSpace(this[s])))
+        {
+            // What was not typed over stays to the last digit, of which the field shows three.
+            bool untouched = setting.IsSet(stored) && this[setting] == TextSettingText.Value(setting, stored);
+            settings = untouched ? setting.Taken(settings, stored) : settings.Over(TextSettingText.Read(setting, this[setting]!, now, errors));
+        }
         bool wasDefault = styleId is not null && publication.Setup.DefaultStyleId == styleId;
         return new()
         {

@@ -7,9 +7,9 @@ using Formatum.Core.Stories;
 namespace Formatum.Web.Wording;
 
 /// <summary>Settings of text as text: shown in fields, read back from what is typed. Type is measured in points.</summary>
-public static class TextSettingText
+public static partial class TextSettingText
 {
-    private const string Auto = "auto";
+    private const string Auto = "auto", None = "none";
 
     /// <summary>The value as a field shows it: what <see cref="Read"/> reads.</summary>
     public static string Value(Setting<TextSettings> setting, TextSettings settings) => setting.ValueOf(settings) switch
@@ -18,13 +18,14 @@ public static class TextSettingText
         0.0 when setting.Name == nameof(TextSettings.Leading) => Auto,
         double number => Math.Round(number, 3).ToString("0.###", CultureInfo.InvariantCulture),
         bool yes => yes ? "true" : "false",
+        TabStops { Stops.Length: 0 } => None,
         TabStops tabs => string.Join("; ", tabs.Stops.Select(Stop)),
         var other => other.ToString()!,
     };
 
     private static string Stop(TabStop stop) => string.Create(CultureInfo.InvariantCulture,
         $"{Math.Round(stop.At, 3):0.###}{(stop.Alignment == TabAlignment.Left ? "" : " " + stop.Alignment.ToString().ToLowerInvariant())}" +
-        $"{(stop.Leader.Length == 0 ? "" : " " + stop.Leader)}");
+        $"{(stop.Leader.Length == 0 ? "" : stop.Leader.AsSpan().ContainsAny(' ', ';') ? $" \"{stop.Leader}\"" : " " + stop.Leader)}");
 
     /// <summary>The value in words.</summary>
     public static string Words(Setting<TextSettings> setting, TextSettings settings) => (setting.Kind, setting.ValueOf(settings)) switch
@@ -33,7 +34,6 @@ public static class TextSettingText
         (_, Enum choice) => Choice(choice),
         (SettingKind.Choice, string language) when setting.Name == nameof(TextSettings.Language) => LanguageNames.Name(language),
         (SettingKind.Length, double) when Value(setting, settings) is not Auto and var points => points + " pt",
-        (SettingKind.Tabs, TabStops { Stops.Length: 0 }) => "none",
         _ => Value(setting, settings),
     };
 
@@ -98,22 +98,30 @@ public static class TextSettingText
         _ => typed,
     };
 
-    /// <summary>Tab stops as they are typed: "40 right .; 25 mm; 120 decimal".</summary>
+    /// <summary>A stop, of which a leader with blanks stands between quotation marks.</summary>
+    [System.Text.RegularExpressions.GeneratedRegex("(?<stop>[^;\"]+)(\"(?<leader>[^\"]*)\")?\\s*(;|$)")]
+    private static partial System.Text.RegularExpressions.Regex StopTyped();
+
+    /// <summary>Tab stops as they are typed: "40 right .; 25 mm; 120 decimal; 160 right " ."".</summary>
     private static TabStops? Tabs(string field, string typed, FieldErrors errors)
     {
+        if (typed is None) return TabStops.None;
         var stops = new List<TabStop>();
-        foreach (string one in typed.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
+        foreach (System.Text.RegularExpressions.Match match in StopTyped().Matches(typed))
         {
+            string one = match.Groups["stop"].Value.Trim();
+            if (one.Length == 0) continue;
             string[] parts = one.Split(' ', StringSplitOptions.RemoveEmptyEntries);
             int named = Array.FindIndex(parts, p => Enum.TryParse<TabAlignment>(p, true, out _) && !char.IsDigit(p[0]));
-            int length = named > 0 ? named : parts.Length > 1 && Units.TryParse(parts[0] + parts[1], LengthUnit.Point, out _) ? 2 : 1;
+            int length = named > 0 ? named : parts.Length > 1 && char.IsLetter(parts[1][0]) && Units.TryParse(parts[0] + parts[1], LengthUnit.Point, out _) ? 2 : 1;
             if (!Units.TryParse(string.Concat(parts[..length]), LengthUnit.Point, out double at))
             {
                 errors.Add(field, $"\u201c{one}\u201d is not a tab stop. Type where it is, what stands there and what leads to it, such as \u201c40 right .\u201d.");
                 return null;
             }
             var alignment = named > 0 ? Enum.Parse<TabAlignment>(parts[named], ignoreCase: true) : TabAlignment.Left;
-            stops.Add(new(at, alignment, string.Join(' ', parts[(named > 0 ? named + 1 : length)..])));
+            string leader = match.Groups["leader"] is { Success: true } quoted ? quoted.Value : string.Join(' ', parts[(named > 0 ? named + 1 : length)..]);
+            stops.Add(new(at, alignment, leader));
         }
         return new([.. stops.OrderBy(s => s.At)]);
     }

@@ -1,0 +1,69 @@
+using CsCheck;
+using Formatum.Core.Checks;
+using Formatum.Core.Publications;
+using Formatum.Core.Stories;
+using Formatum.Web.Styles;
+using Formatum.Web.Wording;
+
+namespace Formatum.Web.Tests;
+
+/// <summary>Settings of text as people read and type them.</summary>
+public sealed class TextSettingTextTests
+{
+    private static readonly Gen<TabStops> Tabs = Gen.Select(Gen.Double[0.2, 400], Gen.Int[0, 3], Gen.OneOfConst("", ".", " .", ". ;", "-")).Select((at, alignment, leader) =>
+        new TabStop(at, (TabAlignment)alignment, leader)).Array[0, 5].Select(stops => new TabStops([.. stops.OrderBy(s => s.At)]));
+
+    private static readonly Gen<TextSettings> Any = Gen.Select(Gen.Double[1, 99], Gen.Double[-9, 9], Gen.Bool, Gen.Int[0, 3], Tabs, Gen.Int[0, 127]).Select((size, some, yes,
+        choice, tabs, which) => new TextSettings
+        {
+            Size = (which & 1) != 0 ? size : null,
+            Indent = (which & 2) != 0 ? some : null,
+            Bold = (which & 4) != 0 ? yes : null,
+            Alignment = (which & 8) != 0 ? (TextAlignment)choice : null,
+            Tabs = (which & 16) != 0 ? tabs : null,
+            Leading = (which & 32) != 0 ? (yes ? 0 : size) : null,
+            Family = (which & 64) != 0 ? TextStyle.Families[choice] : null,
+        });
+
+    [Fact]
+    public void A_form_that_is_sent_back_untouched_changes_nothing() => Any.Sample(settings =>
+    {
+        var style = new NamedStyle { Id = 7, Kind = StyleKind.Paragraph, Name = "Body", Settings = settings };
+        var publication = Publication.FromParts(8, [new Setup { Name = "T", PageWidth = 500, PageHeight = 500 }, new PageOrder([1]), new Page(1), style]);
+        var errors = new FieldErrors();
+        var edit = StyleForm.Of(publication, style, StyleKind.Paragraph).Read(publication, 7, errors);
+        errors.ThrowIfAny();
+        edit.Settings.ShouldBe(settings);
+        edit.On(publication).IsEmpty.ShouldBeTrue();
+    });
+
+    [Fact]
+    public void What_is_shown_is_read_as_what_it_was() => Any.Sample(settings =>
+    {
+        foreach (var setting in TextSettings.All.Where(s => s.IsSet(settings)))
+        {
+            var errors = new FieldErrors();
+            string shown = TextSettingText.Value(setting, settings);
+            if (shown.Length == 0) continue;
+            var read = TextSettingText.Read(setting, shown, TextStyle.Usual, errors);
+            errors.ThrowIfAny();
+            TextSettingText.Value(setting, read).ShouldBe(shown);
+        }
+    });
+
+    [Theory]
+    [InlineData("40 right .; 25 mm", "40 right .|70.866")]
+    [InlineData("2cm decimal", "56.693 decimal")]
+    [InlineData("160 right \" .\"; 30", "30|160 right \" .\"")]
+    public void Tab_stops_are_typed_as_people_write_them(string typed, string stops) =>
+        TextSettingText.Value(TextSettings.All.Single(s => s.Name == "Tabs"), TextSettingText.Read(TextSettings.All.Single(s => s.Name == "Tabs"), typed, TextStyle.Usual,
+            new())).ShouldBe(string.Join("; ", stops.Split('|').OrderBy(s => double.Parse(s.Split(' ')[0], System.Globalization.CultureInfo.InvariantCulture))));
+
+    [Fact]
+    public void What_is_no_tab_stop_is_told()
+    {
+        var errors = new FieldErrors();
+        TextSettingText.Read(TextSettings.All.Single(s => s.Name == "Tabs"), "here right", TextStyle.Usual, errors);
+        errors.ToImmutable().Single().Message.ShouldContain("is not a tab stop");
+    }
+}
