@@ -119,7 +119,8 @@ public static class DemoMaker
 
         /// <summary>A paragraph of a style; words between bars have the character style that is named before a colon: "was |Old price:12| now".</summary>
         public Paragraph Styled(string style, string words) => new Paragraph("", _styles[style]).Of(words.Split('|').Select((part, i) =>
-            i % 2 == 0 ? new Run(part) : new Run(part[(part.IndexOf(':', StringComparison.Ordinal) + 1)..], _styles[part[..part.IndexOf(':', StringComparison.Ordinal)]])));
+            i % 2 == 0 ? new Run(part) : new Run(part[(part.IndexOf(':', StringComparison.Ordinal) + 1)..], _styles[part[..part.IndexOf(':',
+                StringComparison.Ordinal)]])));
 
         private string Named(string picture) => picture != "piece" ? picture : Pictures.Where(p => p.File.StartsWith("piece", StringComparison.Ordinal))
             .Select(p => p.File).ElementAt(_next++ % 22);

@@ -53,7 +53,8 @@ internal sealed class Gathered
             if (trimmed.Length > 0) _runs[^1] = new(trimmed, _runs[^1].Set);
             else _runs.RemoveAt(_runs.Count - 1);
         }
-        if (_runs.Count > 0 || keepEmpty) _paragraphs.Add(new(style, style is null ? TextSettings.Open : UsualOf(style), set, _runs.Count == 0 ? [new("", TextSettings.Open)] : [.. _runs]));
+        if (_runs.Count > 0 || keepEmpty) _paragraphs.Add(new(style, style is null ? TextSettings.Open : UsualOf(style), set, _runs.Count == 0 ? [new("",
+            TextSettings.Open)] : [.. _runs]));
         _runs.Clear();
     }
 

@@ -13,10 +13,13 @@ internal static class HtmlDocument
     /// <summary>Deeper nested elements are read as if they stood at this depth.</summary>
     private const int Deepest = 200;
 
-    public static readonly MarkdownPipeline Markdown = new MarkdownPipelineBuilder().UsePipeTables().UseEmphasisExtras().UseListExtras().UseYamlFrontMatter().Build();
+    public static readonly MarkdownPipeline Markdown = new MarkdownPipelineBuilder().UsePipeTables().UseEmphasisExtras().UseListExtras().UseYamlFrontMatter()
+        .Build();
 
-    private static readonly HashSet<string> Blocks = ["P", "DIV", "SECTION", "ARTICLE", "MAIN", "HEADER", "FOOTER", "ASIDE", "NAV", "UL", "OL", "LI", "BLOCKQUOTE", "PRE",
-        "TABLE", "THEAD", "TBODY", "TFOOT", "TR", "H1", "H2", "H3", "H4", "H5", "H6", "FIGURE", "FIGCAPTION", "DL", "DT", "DD", "ADDRESS", "HR", "BODY", "HTML"];
+    private static readonly HashSet<string> Blocks = ["P", "DIV", "SECTION", "ARTICLE", "MAIN", "HEADER", "FOOTER", "ASIDE", "NAV", "UL", "OL", "LI",
+        "BLOCKQUOTE", "PRE",
+        "TABLE", "THEAD", "TBODY", "TFOOT", "TR", "H1", "H2", "H3", "H4", "H5", "H6", "FIGURE", "FIGCAPTION", "DL", "DT", "DD", "ADDRESS", "HR", "BODY",
+            "HTML"];
 
     private static readonly Dictionary<string, string> Aside = new()
     {

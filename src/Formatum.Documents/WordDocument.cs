@@ -46,7 +46,8 @@ internal static class WordDocument
         {
             using var content = entry.Open();
             for (int read; (read = content.Read(buffer)) > 0;)
-                if ((all += read) > MostInflated) throw new EditRefused("file", $"{name} holds more than {MostInflated / 1_000_000} MB inside. It is not read.");
+                if ((all += read) > MostInflated) throw new EditRefused("file",
+                    $"{name} holds more than {MostInflated / 1_000_000} MB inside. It is not read.");
         }
     }
 
@@ -158,7 +159,8 @@ internal static class WordDocument
             var set = new TextSettings
             {
                 Alignment = p.Justification?.Val?.Value is not { } value ? null : value == JustificationValues.Center ? TextAlignment.Centre
-                    : value == JustificationValues.Right || value == JustificationValues.End ? TextAlignment.Right : value == JustificationValues.Both ? TextAlignment.Justified : null,
+                    : value == JustificationValues.Right || value == JustificationValues.End ? TextAlignment.Right : value == JustificationValues.Both
+                        ? TextAlignment.Justified : null,
             };
             if (p.NumberingProperties is not { NumberingId.Val.Value: > 0 } numbering) return set;
             int level = Math.Clamp(numbering.NumberingLevelReference?.Val?.Value ?? 0, 0, 8);

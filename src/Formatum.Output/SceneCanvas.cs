@@ -126,7 +126,8 @@ public static class SceneCanvas
             foreach (var stroke in line.Strokes)
             {
                 using var paint = new SKPaint { Color = SKColor.Parse(stroke.Colour), IsAntialias = true };
-                canvas.DrawRect((float)stroke.X, (float)(line.Baseline + stroke.Below - stroke.Thickness / 2), (float)stroke.Width, (float)stroke.Thickness, paint);
+                canvas.DrawRect((float)stroke.X, (float)(line.Baseline + stroke.Below - stroke.Thickness / 2), (float)stroke.Width, (float)stroke.Thickness,
+                    paint);
             }
         }
     }

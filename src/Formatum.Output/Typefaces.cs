@@ -70,7 +70,8 @@ public sealed class Typefaces : ITypefaces
         var face = FaceOf(style);
         var (scale, raise) = style.Position switch
         {
-            TextPosition.Superscript => (face.Measure(OpenTypeMetricsTag.SuperScriptEmYSize, 0.65), face.Measure(OpenTypeMetricsTag.SuperScriptEmYOffset, 0.35)),
+            TextPosition.Superscript => (face.Measure(OpenTypeMetricsTag.SuperScriptEmYSize, 0.65), face.Measure(OpenTypeMetricsTag.SuperScriptEmYOffset,
+                0.35)),
             TextPosition.Subscript => (face.Measure(OpenTypeMetricsTag.SubScriptEmYSize, 0.65), -face.Measure(OpenTypeMetricsTag.SubScriptEmYOffset, 0.15)),
             _ => (1.0, 0.0),
         };

@@ -155,7 +155,13 @@ public sealed partial class PublicationStore
         var changes = edit.On(publication);
         var after = publication.With(changes);
         string touched = batch?.Touched ?? Touched.Words(publication, after, changes);
-        return Task.FromResult(new Step(StepKind.Edit, changes, edit.Words, touched) { After = after, Batch = batch?.Id ?? "", Merges = key => edit.Merges(publication, key) });
+        return Task.FromResult(new Step(StepKind.Edit, changes, edit.Words, touched)
+        {
+            After = after,
+            Batch = batch?.Id ?? "",
+            Merges = key =>
+            edit.Merges(publication, key)
+        });
     });
 
     /// <exception cref="EditClash">Somebody else changed one of the parts after that revision.</exception>

@@ -27,7 +27,8 @@ public sealed class BundleTests : IDisposable
     private static readonly NamedStyle[] Styles =
     [
         new() { Id = 50, Kind = StyleKind.Paragraph, Name = "Body", Settings = new() { Family = "Spectral", Bold = true, Italic = true, Leading = 0 } },
-        new() { Id = 51, Kind = StyleKind.Paragraph, Name = "Price list", BasedOnId = 50, Settings = new() { Tabs = new([new(120.5, TabAlignment.Decimal, ".")]),
+        new() { Id = 51, Kind = StyleKind.Paragraph, Name = "Price list", BasedOnId = 50, Settings = new() { Tabs = new([new(120.5, TabAlignment.Decimal,
+            ".")]),
             KeepWithNext = true, Orphans = 2, List = ListKind.Number, BreakBefore = BreakBefore.Frame, LineBelow = 0.5 } },
         new() { Id = 52, Kind = StyleKind.Character, Name = "Old price", Settings = new() { StrikeThrough = true, Figures = FigureStyle.OldStyle } },
     ];
@@ -72,7 +73,8 @@ public sealed class BundleTests : IDisposable
         return PublicationCheck.Assemble(60,
         [
             Workshop.A4(facing: true) with { Edition = "No. 12", BindsRight = true, FirstFolio = 3, Bleed = 9, Margins = new(20, 21, 22, 23),
-                Columns = new(3, 11.3), Unit = LengthUnit.Pica, AssumedPpi = 96, PrintPpi = 250, FloorPpi = 120, SuggestSubjects = true, DefaultRuleId = 20, DefaultStyleId = styles ? 50 : null },
+                Columns = new(3, 11.3), Unit = LengthUnit.Pica, AssumedPpi = 96, PrintPpi = 250, FloorPpi = 120, SuggestSubjects = true, DefaultRuleId = 20,
+                    DefaultStyleId = styles ? 50 : null },
             new PageOrder([2, 1]),
             new Page(1) { MasterId = 40 },
             new Page(2) { Guides = [new(true, 33.3), new(false, 44, true)] },
@@ -89,7 +91,8 @@ public sealed class BundleTests : IDisposable
             Framed(33, new PathOutline([new(new(0, 0), new(-0.1, 0.2)), new(new(1, 0)), new(new(0.5, 1), null, new(0.2, 1.2))])),
             Framed(34, Outline.Rectangle) with { Area = new() { Columns = 2, Inset = new(1, 2, 3, 4), Vertical = VerticalPlace.Middle, IgnoresWrap = true },
                 Wrap = new() { Around = WrapAround.Outline, Distance = new(5, 6, 7, 8), Sides = WrapSides.Wider }, StoryId = 36 },
-            new Story { Id = 36, FrameIds = [34], Text = styles ? Styled : new([new("Kr\u00fcge & <Becher>\u2028f\u00fcr zwei", style), new("", TextStyle.Usual)]) },
+            new Story { Id = 36, FrameIds = [34], Text = styles ? Styled : new([new("Kr\u00fcge & <Becher>\u2028f\u00fcr zwei", style), new("",
+                TextStyle.Usual)]) },
             .. styles ? Styles : [],
             new MasterPage { Id = 40, Name = "Product \u201cpage\u201d", VersoId = 41, RectoId = 42 },
             new Page(41) { Guides = [new(false, 12)] },

@@ -95,7 +95,8 @@ public sealed class RunsInChromiumTests : IDisposable
         html.Append("</style>").AppendJoin("", cases.Select(c => c.Html));
         File.WriteAllText(_folder["page.html"], html.ToString());
         _browser.Driver.Navigate().GoToUrl("file://" + _folder["page.html"]);
-        Browser.Until(() => _browser.Run<bool>("return document.fonts.status === 'loaded' && [...document.fonts].every(f => f.status !== 'loading')"), "the fonts");
+        Browser.Until(() => _browser.Run<bool>("return document.fonts.status === 'loaded' && [...document.fonts].every(f => f.status !== 'loading')"),
+            "the fonts");
         // Where a word's box begins, its face's ascent lies above the baseline.
         string json = _browser.Run<string>("""
             const canvas = document.createElement('canvas').getContext('2d');

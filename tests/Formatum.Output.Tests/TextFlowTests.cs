@@ -150,7 +150,8 @@ public sealed class TextFlowTests : IDisposable
         {
             var c = cases[i];
             var shape = new TextShape(new() { Columns = c.Count, Gutter = c.Gutter }, c.Width, c.Height, Outline.Rectangle, []);
-            var set = TextSetter.Set(StyledText.Of(new([.. texts[i].Select(t => new Paragraph(t, Body with { SpaceAfter = c.Space }))])), shape, Typefaces.Shipped);
+            var set = TextSetter.Set(StyledText.Of(new([.. texts[i].Select(t => new Paragraph(t, Body with { SpaceAfter = c.Space }))])), shape,
+                Typefaces.Shipped);
             string told = $"case {i}: {c}";
             // What has no column goes on beyond them in Chromium, and is left over here.
             set.Lines.Select(l => l.Text).ShouldBe(theirs[i].Take(set.Lines.Length).Select(l => l.Text), told);

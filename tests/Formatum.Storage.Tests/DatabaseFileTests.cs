@@ -119,7 +119,8 @@ public sealed class DatabaseFileTests : IDisposable
     {
         var store = new PublicationStore(File);
         int id = (await store.CreateAsync(A4, 2)).Id;
-        await store.EditAsync(id, new MakeFrame { Page = 1, Box = new(0, 0, 90, 60), Text = new([new("A mug", Core.Stories.TextStyle.Usual)]) }, Seen.Now(Maker.Program));
+        await store.EditAsync(id, new MakeFrame { Page = 1, Box = new(0, 0, 90, 60), Text = new([new("A mug", Core.Stories.TextStyle.Usual)]) },
+            Seen.Now(Maker.Program));
         int frame = (await store.OpenAsync(id)).Publication.Frames.Keys.Single();
         // The story's number was the frame's in the older version; the text stood in the frame.
         Sql($$"""

@@ -63,10 +63,12 @@ public sealed class StyleTests(Workplace place) : InBrowser(place)
         Press(Keys.ArrowRight, "!");
         Press(Keys.Escape);
         Browser.Until(() => !Browser.Has(".writing"), "closed");
-        Runs(Frame(id, frame, f => f.GetProperty("text").GetProperty("paragraphs")[0].GetProperty("text").GetString()!.Contains("14.00!", StringComparison.Ordinal),
+        Runs(Frame(id, frame, f => f.GetProperty("text").GetProperty("paragraphs")[0].GetProperty("text").GetString()!.Contains("14.00!",
+            StringComparison.Ordinal),
             "typed"))[1].GetProperty("text").GetString().ShouldBe("14.00!");
         Browser.Send("#canvas", Keys.Control + "z");
-        Frame(id, frame, f => !f.GetProperty("text").GetProperty("paragraphs")[0].GetProperty("text").GetString()!.Contains('!', StringComparison.Ordinal), "undone");
+        Frame(id, frame, f => !f.GetProperty("text").GetProperty("paragraphs")[0].GetProperty("text").GetString()!.Contains('!', StringComparison.Ordinal),
+            "undone");
     }
 
     [Fact]
@@ -170,13 +172,15 @@ public sealed class StyleTests(Workplace place) : InBrowser(place)
             settings = new { tabs = new[] { new { at = "60mm", alignment = "decimal", leader = "." } }, keepWithNext = true },
         });
         int old = (await StyleAsync(id, new { kind = "character", name = "Old price", settings = new { strikeThrough = true } })).GetProperty("id").GetInt32();
-        int frame = (await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 10, y = 10, width = 300, height = 100 })).GetProperty("id").GetInt32();
+        int frame = (await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 10, y = 10, width = 300, height = 100 })).GetProperty("id")
+            .GetInt32();
         var story = await Server.PostAsync($"/api/publications/{id}/stories", new
         {
             frames = new[] { frame },
             paragraphs = new object[]
             {
-                new { style = "Price list", runs = new object[] { new { text = "Mug\t" }, new { text = "14.00", style = "Old price", settings = new { bold = true } } } },
+                new { style = "Price list", runs = new object[] { new { text = "Mug\t" }, new { text = "14.00", style = "Old price",
+                    settings = new { bold = true } } } },
                 new { text = "plain", settings = new { alignment = "right" } },
             },
         });
@@ -192,13 +196,18 @@ public sealed class StyleTests(Workplace place) : InBrowser(place)
         list.Select(s => s.GetProperty("name").GetString()).ShouldBe(["Body", "Price list", "Old price"]);
         list[1].GetProperty("comesTo").GetProperty("family").GetString().ShouldBe("Spectral");
         list[1].GetProperty("settings").GetProperty("tabs")[0].GetProperty("alignment").GetString().ShouldBe("decimal");
-        using (var changed = await Server.Client.PutAsJsonAsync($"/api/publications/{id}/styles/{old}", new { name = "Was", settings = new { strikeThrough = false } }))
+        using (var changed = await Server.Client.PutAsJsonAsync($"/api/publications/{id}/styles/{old}", new
+        {
+            name = "Was",
+            settings = new { strikeThrough = false }
+        }))
             changed.StatusCode.ShouldBe(HttpStatusCode.OK);
         using (var removed = await Server.Client.DeleteAsync($"/api/publications/{id}/styles/{old}?asItLooks=true"))
             removed.StatusCode.ShouldBe(HttpStatusCode.NoContent);
         foreach (var (body, says) in new (object, string)[]
         {
-            (new { name = "Body" }, "already"), (new { name = "X", settings = new { size = 5000 } }, "1 to 1000"), (new { name = "X", basedOn = "nobody" }, "nobody"),
+            (new { name = "Body" }, "already"), (new { name = "X", settings = new { size = 5000 } }, "1 to 1000"), (new { name = "X", basedOn = "nobody" },
+                "nobody"),
             (new { kind = "character", name = "X", settings = new { alignment = "left" } }, "whole paragraphs"),
             (new { name = "X", settings = new { family = "Nowhere" } }, "no font family"),
         })
@@ -230,8 +239,42 @@ public sealed class StyleTests(Workplace place) : InBrowser(place)
         Drop("#canvas", "note.txt", "A note of its own");
         Browser.Until(() => FramesAsync(id).Result.Length == 2, "a frame for it");
         Drop("#canvas", "broken.docx", "no document");
-        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector(".notice")).Any(n => n.Text.Contains("broken.docx is damaged", StringComparison.Ordinal)), "why");
+        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector(".notice")).Any(n => n.Text.Contains("broken.docx is damaged",
+            StringComparison.Ordinal)), "why");
         (await FramesAsync(id)).Length.ShouldBe(2);
+    }
+
+    [Fact]
+    public async Task Words_are_found_counted_and_replaced_in_all_texts_as_one_step()
+    {
+        var (id, frame) = await BeginAsync("A kiln, the Kiln and a kilnsman");
+        int other = (await Server.PostAsync($"/api/publications/{id}/frames", new
+        {
+            page = 2,
+            x = 60,
+            y = 60,
+            width = 200,
+            height = 60,
+            text = new { paragraphs = new[] { new { text = "kiln" } } },
+        })).GetProperty("id").GetInt32();
+        OpenDesk(id);
+        Browser.Send("#canvas", "f");
+        Browser.Until(() => Browser.Has("#find-words"), "the card");
+        Type("#find-words", "kiln");
+        Browser.Until(() => Browser.Find("#find-sum").Text == "Found 4 times in 2 texts.", "counted");
+        Browser.Click("[name=wholeWords]");
+        Browser.Until(() => Browser.Find("#find-sum").Text == "Found 3 times in 2 texts.", "whole words");
+        Browser.Click("[name=matchCase]");
+        Browser.Until(() => Browser.Find("#find-sum").Text == "Found 2 times in 2 texts.", "capitals as typed");
+        Browser.Driver.FindElements(By.CssSelector(".found-list mark")).Count.ShouldBe(2);
+        Type("#find-with", "oven");
+        Browser.Click("#replace-all");
+        string Of(int which) => FrameAsync(id, which).Result.GetProperty("text").GetProperty("paragraphs")[0].GetProperty("text").GetString()!;
+        Browser.Until(() => Of(frame) == "A oven, the Kiln and a kilnsman" && Of(other) == "oven", "replaced");
+        Browser.Until(() => Browser.Has("#desk[data-ready]") && Browser.Driver.FindElements(By.CssSelector(".notice")).Any(n => n.Text.Contains("Replaced 2 times",
+            StringComparison.Ordinal)), "told");
+        Browser.Send("#canvas", Keys.Control + "z");
+        Browser.Until(() => Of(frame).StartsWith("A kiln", StringComparison.Ordinal) && Of(other) == "kiln", "undone in one");
     }
 
     private void Drop(string css, string name, string text) => Browser.Run<object?>("""

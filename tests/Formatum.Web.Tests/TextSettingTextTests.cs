@@ -10,10 +10,12 @@ namespace Formatum.Web.Tests;
 /// <summary>Settings of text as people read and type them.</summary>
 public sealed class TextSettingTextTests
 {
-    private static readonly Gen<TabStops> Tabs = Gen.Select(Gen.Double[0.2, 400], Gen.Int[0, 3], Gen.OneOfConst("", ".", " .", ". ;", "-")).Select((at, alignment, leader) =>
+    private static readonly Gen<TabStops> Tabs = Gen.Select(Gen.Double[0.2, 400], Gen.Int[0, 3], Gen.OneOfConst("", ".", " .", ". ;", "-")).Select((at,
+        alignment, leader) =>
         new TabStop(at, (TabAlignment)alignment, leader)).Array[0, 5].Select(stops => new TabStops([.. stops.OrderBy(s => s.At)]));
 
-    private static readonly Gen<TextSettings> Any = Gen.Select(Gen.Double[1, 99], Gen.Double[-9, 9], Gen.Bool, Gen.Int[0, 3], Tabs, Gen.Int[0, 127]).Select((size, some, yes,
+    private static readonly Gen<TextSettings> Any = Gen.Select(Gen.Double[1, 99], Gen.Double[-9, 9], Gen.Bool, Gen.Int[0, 3], Tabs, Gen.Int[0, 127])
+        .Select((size, some, yes,
         choice, tabs, which) => new TextSettings
         {
             Size = (which & 1) != 0 ? size : null,
@@ -56,8 +58,10 @@ public sealed class TextSettingTextTests
     [InlineData("2cm decimal", "56.693 decimal")]
     [InlineData("160 right \" .\"; 30", "30|160 right \" .\"")]
     public void Tab_stops_are_typed_as_people_write_them(string typed, string stops) =>
-        TextSettingText.Value(TextSettings.All.Single(s => s.Name == "Tabs"), TextSettingText.Read(TextSettings.All.Single(s => s.Name == "Tabs"), typed, TextStyle.Usual,
-            new())).ShouldBe(string.Join("; ", stops.Split('|').OrderBy(s => double.Parse(s.Split(' ')[0], System.Globalization.CultureInfo.InvariantCulture))));
+        TextSettingText.Value(TextSettings.All.Single(s => s.Name == "Tabs"), TextSettingText.Read(TextSettings.All.Single(s => s.Name == "Tabs"), typed,
+            TextStyle.Usual,
+            new())).ShouldBe(string.Join("; ", stops.Split('|').OrderBy(s => double.Parse(s.Split(' ')[0],
+                System.Globalization.CultureInfo.InvariantCulture))));
 
     [Fact]
     public void What_is_no_tab_stop_is_told()

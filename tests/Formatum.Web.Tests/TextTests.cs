@@ -143,7 +143,15 @@ public sealed class TextTests(Workplace place) : InBrowser(place)
             height = 400,
             text = new { paragraphs = new[] { new { text = Long + " " + Long } } }
         })).GetProperty("id").GetInt32();
-        int picture = (await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 400, y = 60, width = 80, height = 60, outline = "ellipse" }))
+        int picture = (await Server.PostAsync($"/api/publications/{id}/frames", new
+        {
+            page = 1,
+            x = 400,
+            y = 60,
+            width = 80,
+            height = 60,
+            outline = "ellipse"
+        }))
             .GetProperty("id").GetInt32();
         OpenDesk(id);
         Browser.Click($"#frame-{text}");
@@ -205,7 +213,8 @@ public sealed class TextTests(Workplace place) : InBrowser(place)
         Shown(first).ShouldBe(story.GetProperty("frames")[0].GetProperty("lines").EnumerateArray().Select(l => l.GetProperty("text").GetString()!));
         // By its number to the next of the chain; there, as many pages as it takes.
         Browser.Click(".chain a");
-        Browser.Until(() => Browser.Has($"#frame-{second}") && Browser.Has(".chain") && Browser.Find(".chain").Text.Contains("2 of 2", StringComparison.Ordinal),
+        Browser.Until(() => Browser.Has($"#frame-{second}") && Browser.Has(".chain") && Browser.Find(".chain").Text.Contains("2 of 2",
+            StringComparison.Ordinal),
             "the second is chosen");
         Browser.Click(".run-on [data-into=pages]");
         Browser.Until(() => Server.GetAsync($"/api/publications/{id}").Result.GetProperty("pages").GetArrayLength() > 2, "pages are added");
@@ -216,7 +225,8 @@ public sealed class TextTests(Workplace place) : InBrowser(place)
         // Text taken from the PDF reads the same, page after page.
         using var folder = new TempFolder();
         await File.WriteAllBytesAsync(folder["c.pdf"], await Server.Client.GetByteArrayAsync($"/api/publications/{id}/output.pdf"));
-        string.Join(' ', Testing.Tool.Run("pdftotext", "-raw", folder["c.pdf"], "-").Split(['\n', '\f', ' '], StringSplitOptions.RemoveEmptyEntries)).ShouldBe(Long);
+        string.Join(' ', Testing.Tool.Run("pdftotext", "-raw", folder["c.pdf"], "-").Split(['\n', '\f', ' '], StringSplitOptions.RemoveEmptyEntries))
+            .ShouldBe(Long);
 
         Browser.Find("#desk[data-ready]");
         Browser.Send("#canvas", Keys.Control + "z");

@@ -19,7 +19,12 @@ public static class Composition
         public override int GetHashCode() => HashCode.Combine(Width, Height, Area, Obstacles.Length);
     }
 
-    private sealed record Kept(StyledText Text, ImmutableArray<Place> Places, ITypefaces Typefaces, ImmutableArray<SetText> Set);
+    /// <summary>A story as it was set, and as it was the time before: before and after a change of a style are looked at in turn.</summary>
+    private sealed record Kept(StyledText Text, ImmutableArray<Place> Places, ITypefaces Typefaces, ImmutableArray<SetText> Set, Kept? Before)
+    {
+        public bool Serves(StyledText text, ImmutableArray<Place> places, ITypefaces typefaces) =>
+            ReferenceEquals(Typefaces, typefaces) && Text == text && Places.AsSpan().SequenceEqual(places.AsSpan());
+    }
 
     /// <summary>By the words as they are kept: they are the same through all that happens to the rest of a publication.</summary>
     private static readonly ConditionalWeakTable<Story, Kept> Known = [];
@@ -47,10 +52,11 @@ public static class Composition
 
     private static ImmutableArray<SetText> Set(Story story, ImmutableArray<Place> places, StyledText text, ITypefaces typefaces)
     {
-        if (Known.TryGetValue(story, out var kept) && kept.Text == text && ReferenceEquals(kept.Typefaces, typefaces)
-            && kept.Places.AsSpan().SequenceEqual(places.AsSpan())) return kept.Set;
+        Known.TryGetValue(story, out var kept);
+        for (var one = kept; one is not null; one = one.Before)
+            if (one.Serves(text, places, typefaces)) return one.Set;
         var set = TextSetter.Set(text, [.. places.Select(p => new TextShape(p.Area, p.Width, p.Height, p.Outline, p.Obstacles))], typefaces, story.Id);
-        Known.AddOrUpdate(story, new(text, places, typefaces, set));
+        Known.AddOrUpdate(story, new(text, places, typefaces, set, kept is null ? null : kept with { Before = null }));
         return set;
     }
 

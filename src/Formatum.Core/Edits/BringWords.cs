@@ -35,7 +35,8 @@ public sealed record BringWords(ImmutableArray<BroughtParagraph> Paragraphs, int
     {
         if (Paragraphs.IsEmpty) throw new EditRefused("file", $"There are no words in {File}.");
         var styles = new Dictionary<string, int>(RuleChecks.SameName);
-        var brought = Paragraphs.Select(p => new Paragraph { StyleId = StyleOf(draft, p, styles), Set = p.Set }.Of(p.Runs.Select(r => new Run(r.Text) { Set = r.Set })))
+        var brought = Paragraphs.Select(p => new Paragraph { StyleId = StyleOf(draft, p, styles), Set = p.Set }.Of(p.Runs.Select(r =>
+            new Run(r.Text) { Set = r.Set })))
             .ToImmutableArray();
         if (FrameId is not { } id)
         {

@@ -79,7 +79,8 @@ public sealed record PasteFrames(Publication Source, ImmutableArray<int> FrameId
             var box = boxes[frame.Id];
             var page = onto.PageAt(box.Centre);
             return (page.Page.Id, box.Moved(-page.Trim.X, -page.Trim.Y));
-        }, frame => same ? frame : frame with { ImageId = Image(draft, frame.ImageId), RuleId = Rule(draft, frame.RuleId) }, Source, same ? null : text => Text(draft, text));
+        }, frame => same ? frame : frame with { ImageId = Image(draft, frame.ImageId), RuleId = Rule(draft, frame.RuleId) }, Source, same ? null : text =>
+            Text(draft, text));
     }
 
     private int? Image(Draft draft, int? id)

@@ -85,7 +85,8 @@ public sealed record RemoveStyle(int StyleId, int? InsteadId = null, bool AsItLo
 
     private void Replace(Draft draft, Story story)
     {
-        var text = story.Text.Restyled(p => p.StyleId == StyleId ? p with { StyleId = InsteadId } : p, r => r.StyleId == StyleId ? r with { StyleId = InsteadId } : r);
+        var text = story.Text.Restyled(p => p.StyleId == StyleId ? p with { StyleId = InsteadId } : p, r => r.StyleId == StyleId
+            ? r with { StyleId = InsteadId } : r);
         if (text != story.Text) Chains.Put(draft, story with { Text = text });
     }
 
@@ -184,7 +185,8 @@ internal static class StyleChecks
     public static void CheckNamed(Func<int, NamedStyle?> find, FrameText text, FieldErrors errors)
     {
         bool Bad(int? id, StyleKind kind) => id is { } named && find(named)?.Kind != kind;
-        if (text.Paragraphs.Any(p => Bad(p.StyleId, StyleKind.Paragraph)) || text.Paragraphs.SelectMany(p => p.Runs).Any(r => Bad(r.StyleId, StyleKind.Character)))
+        if (text.Paragraphs.Any(p => Bad(p.StyleId, StyleKind.Paragraph)) || text.Paragraphs.SelectMany(p => p.Runs).Any(r => Bad(r.StyleId,
+            StyleKind.Character)))
             errors.Add("style", "The text names a style that is not there, or one of the other kind.");
     }
 }

@@ -85,3 +85,35 @@ public sealed record StyleText(ImmutableArray<int> FrameIds, SettingsChange Chan
             Chains.Put(draft, story with { Text = story.Text.Changed(Change, Range) });
     }
 }
+
+/// <summary>Puts other words in the place of those that are found, wherever they stand.</summary>
+/// <param name="Search">What is found.</param>
+/// <param name="With">What stands there then, in the style of what stood there.</param>
+/// <param name="FrameId">A frame of the one story that is meant; null for all stories.</param>
+public sealed record ReplaceWords(WordSearch Search, string With, int? FrameId = null) : Edit
+{
+    public override string Words => $"Replace \u201c{Short(Search.Find)}\u201d by \u201c{Short(With)}\u201d";
+
+    private static string Short(string text) => text.Length > 40 ? text[..40] + "..." : text;
+
+    protected override void Make(Draft draft)
+    {
+        if (Search.Find.Length is 0 or > WordSearch.Longest) throw new EditRefused("find", $"Type what to find, up to {WordSearch.Longest} characters.");
+        if (With.Length > WordSearch.Longest || With.Contains('\n', StringComparison.Ordinal))
+            throw new EditRefused("with", $"What is put in has up to {WordSearch.Longest} characters, and no line ends.");
+        var stories = FrameId is { } id ? [WriteText.StoryOf(draft, id)] : draft.Origin.Stories.Values.Where(s => !s.FrameIds.Any(IsLocked)).ToList();
+        bool IsLocked(int frame) => draft.Origin.Frames[frame].Locked;
+        int found = 0;
+        foreach (var story in stories)
+        {
+            var text = story.Text;
+            foreach (var range in Search.In(story.Text).Reverse())
+            {
+                text = text.Replaced(range, With);
+                found++;
+            }
+            if (text != story.Text) Chains.Put(draft, story with { Text = text });
+        }
+        if (found == 0) throw new EditRefused("find", $"\u201c{Short(Search.Find)}\u201d stands nowhere there. Look at how it is written, and where you look.");
+    }
+}

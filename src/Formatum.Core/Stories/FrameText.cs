@@ -55,7 +55,8 @@ public sealed record Paragraph
         return this with { Runs = joined.Count == 0 ? [new("")] : [.. joined] };
     }
 
-    public bool Equals(Paragraph? other) => other is not null && StyleId == other.StyleId && Set == other.Set && Runs.AsSpan().SequenceEqual(other.Runs.AsSpan());
+    public bool Equals(Paragraph? other) => other is not null && StyleId == other.StyleId && Set == other.Set && Runs.AsSpan()
+        .SequenceEqual(other.Runs.AsSpan());
 
     public override int GetHashCode() => HashCode.Combine(StyleId, Runs.Length, Runs[0]);
 }

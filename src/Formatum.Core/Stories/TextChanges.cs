@@ -41,7 +41,7 @@ public sealed partial record FrameText
         string[] lines = now.Split('\n');
         if (lines.Length != Paragraphs.Length) return OfOtherCount(lines);
         return new([.. Paragraphs.Select((p, i) => Differing(p.Text, lines[i]) is var (range, with)
-            ? p.Of([.. Cut(p, 0, range.From), RunAt(p, range.From) with { Text = with }, .. Cut(p, range.To, p.Text.Length)]) : p)]);
+            ? p.Of([.. Cut(p, 0, range.From), RunFor(p, range.From, !range.IsEmpty) with { Text = with }, .. Cut(p, range.To, p.Text.Length)]) : p)]);
     }
 
     /// <summary>Other paragraphs in the place of those that differ; new ones go on as the one before them.</summary>
@@ -70,7 +70,8 @@ public sealed partial record FrameText
         return same == was.Length && same == now.Length ? null : (new(same, was.Length - sameEnd), now[same..^sameEnd]);
     }
 
-    /// <summary>The text with a stretch of it replaced by other words; they take the style of the character before them.</summary>
+    /// <summary>The text with a stretch of it replaced by other words; they take the style of the first character they replace, or else of the one before
+    /// them.</summary>
     public FrameText Replaced(TextRange range, string words)
     {
         var (first, from) = PlaceOf(range.From);
@@ -79,7 +80,7 @@ public sealed partial record FrameText
         Paragraph begun = Paragraphs[first], ended = Paragraphs[last];
         // Where all of a paragraph goes with its line end, what is left is the next one as it was.
         var kept = from == 0 && lines is [""] && last > first && (to == 0 || to < ended.Text.Length) ? ended : begun;
-        var like = from == 0 && kept == ended ? RunAt(ended, to) : RunAt(begun, from);
+        var like = from == 0 && kept == ended ? RunAt(ended, to) : RunFor(begun, from, !range.IsEmpty);
         var head = Cut(begun, 0, from);
         var tail = Cut(ended, to, ended.Text.Length);
         var made = lines.Select((line, i) =>
@@ -148,7 +149,10 @@ public sealed partial record FrameText
         throw new InvalidOperationException("A text has a paragraph.");
     }
 
-    /// <summary>The run whose style is that of what is typed at a place: the one before it.</summary>
+    /// <summary>The run whose style is that of what comes to stand at a place: that of what it replaces, or the one before it.</summary>
+    private static Run RunFor(Paragraph paragraph, int at, bool replaces) => RunAt(paragraph, replaces && at < paragraph.Text.Length ? at + 1 : at);
+
+    /// <summary>The run that a place ends or lies in.</summary>
     private static Run RunAt(Paragraph paragraph, int at)
     {
         foreach (var run in paragraph.Runs)

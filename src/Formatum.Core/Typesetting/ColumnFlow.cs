@@ -114,7 +114,8 @@ internal sealed class ColumnFlow
     private int Was(int paragraph) => _last!.Text.Paragraphs.Length - (_text.Paragraphs.Length - paragraph);
 
     /// <summary>Whether a paragraph begins where it began before.</summary>
-    private bool Agrees(int paragraph) => Was(paragraph) is > 0 and var was && _last!.Steps[was] is { Starts: true } step && step.Place == _place && step.Top == _top
+    private bool Agrees(int paragraph) => Was(paragraph) is > 0 and var was && _last!.Steps[was] is { Starts: true } step && step.Place == _place
+        && step.Top == _top
         && step.Lines > 0 == _lines.Count > 0;
 
     /// <summary>Takes over all from a paragraph on.</summary>

@@ -306,7 +306,8 @@ internal sealed class MeasuredParagraph
             Blank = blank,
             Runs = [.. line.Runs.Select(run =>
             {
-                var wide = run with { X = run.X + shift, Glyphs = [.. run.Glyphs.Select(g => run.Text[g.Cluster] == ' ' ? g with { Advance = g.Advance + blank } : g)] };
+                var wide = run with { X = run.X + shift, Glyphs = [.. run.Glyphs.Select(g => run.Text[g.Cluster] == ' ' ? g with { Advance = g.Advance
+                    + blank } : g)] };
                 shift += wide.Width - run.Width;
                 return wide;
             })],
@@ -320,7 +321,8 @@ internal sealed class MeasuredParagraph
     private SetLine Line(int start, int end, double left)
     {
         int shown = TrimmedEnd(start, end);
-        bool hyphen = end > start && end < Text.Length && Breaks[end] == LineBreak.Hyphen, soft = shown > start && end < Text.Length && Text[shown - 1] == '\u00ad';
+        bool hyphen = end > start && end < Text.Length && Breaks[end] == LineBreak.Hyphen, soft = shown > start && end < Text.Length
+            && Text[shown - 1] == '\u00ad';
         // A soft hyphen shows at the end of a line alone.
         if (soft) (shown, hyphen) = (shown - 1, true);
         var gaps = HasTabs ? Tabbed(start, shown, left).Gaps : [];

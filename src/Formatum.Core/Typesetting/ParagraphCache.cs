@@ -45,7 +45,8 @@ internal sealed class ParagraphCache
         lock (Gate)
         {
             Idle.AddFirst(this);
-            for (long all = Idle.Sum(c => (long)c._characters); (all > MostCharacters || Idle.Count > MostTexts) && Idle.Last is { } last; Idle.RemoveLast()) all -= last.Value._characters;
+            for (long all = Idle.Sum(c => (long)c._characters); (all > MostCharacters || Idle.Count > MostTexts)
+                && Idle.Last is { } last; Idle.RemoveLast()) all -= last.Value._characters;
         }
     }
 

@@ -73,7 +73,8 @@ public static class BundleWriter
     /// <summary>The faces that the publication's texts are set in.</summary>
     private static ImmutableArray<(string Family, string Face)> FontsOf(Publication publication) =>
         [.. publication.Stories.Values.SelectMany(s => TextCascade.Styled(publication, s.Text).Paragraphs).SelectMany(p => p.Runs)
-            .Where(r => r.Length > 0).Select(r => r.Style).Distinct().Where(s => TextStyle.Families.Contains(s.Family)).Select(s => (s.Family, Typefaces.FaceName(s))).Distinct().Order()];
+            .Where(r => r.Length > 0).Select(r => r.Style).Distinct().Where(s => TextStyle.Families.Contains(s.Family)).Select(s => (s.Family,
+                Typefaces.FaceName(s))).Distinct().Order()];
 
     private static async Task PutAsync(ZipArchive zip, string name, Stream content, CancellationToken cancel)
     {

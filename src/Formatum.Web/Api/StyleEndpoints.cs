@@ -54,7 +54,8 @@ internal static class StyleEndpoints
     {
         var style = StyleIn((await store.OpenAsync(id)).Publication, styleId);
         TextRange? range = body.From is null && body.To is null ? null : new(body.From ?? 0, body.To ?? int.MaxValue);
-        context.Told(await store.EditAsync(id, new PutStyle([.. body.FrameIds ?? []], styleId, style.Kind, range, body.Clear ?? false), context.Seen(body.Seen)));
+        context.Told(await store.EditAsync(id, new PutStyle([.. body.FrameIds ?? []], styleId, style.Kind, range, body.Clear ?? false),
+            context.Seen(body.Seen)));
         return TypedResults.NoContent();
     }
 

@@ -39,7 +39,8 @@ public sealed record ParagraphAnswer(string Text, string Family, bool Bold, bool
     private static ParagraphAnswer Of(Publication publication, Paragraph p)
     {
         var style = TextCascade.StyleOf(publication, p);
-        return new(p.Text, style.Family, style.Bold, style.Italic, style.Size, style.Leading, style.Colour, style.Alignment, style.SpaceBefore, style.SpaceAfter,
+        return new(p.Text, style.Family, style.Bold, style.Italic, style.Size, style.Leading, style.Colour, style.Alignment, style.SpaceBefore,
+            style.SpaceAfter,
             style.Indent, style.Hyphenate, style.Language, p.StyleId is { } id ? publication.Styles[id].Name : null, TextSettingsAnswer.Of(p.Set),
             [.. p.Runs.Select(r => RunAnswer.Of(publication, r))]);
     }

@@ -3,6 +3,7 @@ using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
+using Formatum.Core.Stories;
 using Formatum.Documents;
 using Formatum.Imaging;
 using Formatum.Storage;
@@ -81,8 +82,16 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
     public async Task<IActionResult> OnGetWritingAsync(int id, int spread, string? frames)
     {
         var standing = await store.OpenAsync(id);
-        return DeskView.Of(standing, spread, frames).Chosen is [{ IsText: true } frame]
-            ? new JsonResult(new { frame.Label, text = standing.Publication.StoryOf(frame)!.Text.Plain, revision = standing.Revision })
+        var publication = standing.Publication;
+        var view = DeskView.Of(standing, spread, frames);
+        return view.Chosen is [{ IsText: true } frame] && publication.StoryOf(frame) is { } story
+            ? new JsonResult(new
+            {
+                frame.Label,
+                text = story.Text.Plain,
+                revision = standing.Revision,
+                places = TextPlaces.Of(publication, view.Spread, story, story.Text.Plain.Length)
+            })
             : throw new EditRefused("frame", "That text frame is no longer there. It may have been removed in another window.");
     }
 
@@ -100,6 +109,26 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
         int made = outcome.Changes.Items.Count(c => c.Key.Kind == PartKind.Style);
         int into = frame ?? outcome.Changes.Items.First(c => c.Key.Kind == PartKind.Frame && c.Before is null).Key.Id;
         return new JsonResult(new { frame = into, words = WordsPlace.Report(file.FileName, read, made) });
+    }
+
+    /// <summary>Looks for words in the texts; with the card to type in where that is asked for.</summary>
+    public async Task<IActionResult> OnGetFindAsync(int id, FindForm form, bool card, string? chosen)
+    {
+        var standing = await store.OpenAsync(id);
+        var publication = standing.Publication;
+        int? text = DeskView.Ids(chosen).Select(publication.Frames.GetValueOrDefault).FirstOrDefault(f => f is { IsText: true })?.Id;
+        var found = string.IsNullOrEmpty(form.Find) || form.Find.Length > WordSearch.Longest ? null
+            : await heavy.RunAsync(_ => WordsFound.Of(publication, form.Search, form.Frame), HttpContext.RequestAborted);
+        return Partial(card ? "_Find" : "_Found", new FindView(id, publication, standing.Revision, form.Find ?? "", text, found));
+    }
+
+    public async Task<IActionResult> OnPostReplaceAsync(int id, long seen, FindForm form)
+    {
+        var before = (await store.OpenAsync(id)).Publication;
+        var outcome = await store.EditAsync(id, new ReplaceWords(form.Search, form.With ?? "", form.Frame), HttpContext.Seen(seen));
+        int count = WordsFound.Of(before, form.Search, form.Frame).Count;
+        int texts = outcome.Changes.Items.Count(c => c.Key.Kind == PartKind.Story);
+        return new JsonResult(new { words = $"Replaced {Words.Count(count, "time")} in {Words.Count(texts, "text")}. Undo takes it all back." });
     }
 
     /// <summary>Where pictures that have just come in may go.</summary>

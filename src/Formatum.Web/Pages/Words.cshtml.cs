@@ -62,7 +62,8 @@ public sealed class WordsModel(PublicationStore store, HeavyWork heavy) : PageMo
         var edit = form.Read(publication, StyleIn(publication, style)?.Id, errors);
         errors.ThrowIfAny();
         var outcome = await store.EditAsync(id, edit, HttpContext.Seen(form.Seen));
-        var made = outcome.Changes.Items.Where(c => c.Key.Kind == PartKind.Style && c.Before is null).Select(c => c.After).OfType<NamedStyle>().FirstOrDefault();
+        var made = outcome.Changes.Items.Where(c => c.Key.Kind == PartKind.Style && c.Before is null).Select(c => c.After).OfType<NamedStyle>()
+            .FirstOrDefault();
         return GoTo(Address(id, made?.Id ?? edit.StyleId));
     }
 
@@ -89,7 +90,12 @@ public sealed class WordsModel(PublicationStore store, HeavyWork heavy) : PageMo
             await store.EditAsync(id, edit, HttpContext.Seen(seen));
             return GoTo(Address(id, instead));
         }
-        var values = new Dictionary<string, string> { ["instead"] = Text(instead), ["keep"] = keep ? "true" : "false", ["seen"] = Text((int)standing.Revision) };
+        var values = new Dictionary<string, string>
+        {
+            ["instead"] = Text(instead),
+            ["keep"] = keep ? "true" : "false",
+            ["seen"] = Text((int)standing.Revision)
+        };
         var (after, impact) = await heavy.RunAsync(_ =>
         {
             var after = standing.Publication.With(edit.On(standing.Publication));

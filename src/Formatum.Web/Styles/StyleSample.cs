@@ -47,7 +47,8 @@ public static class StyleSample
             int at = IndexOf(story.Text.Paragraphs, styleId);
             if (at < 0) continue;
             var shown = story.Text.Paragraphs.Skip(Math.Max(0, at - 1)).Take(MostParagraphs);
-            return new([.. shown.Select(p => p.Text.Length > LongestParagraph && p.StyleId != styleId ? p.Of([p.Runs[0] with { Text = p.Text[..LongestParagraph] + " ..." }])
+            return new([.. shown.Select(p => p.Text.Length > LongestParagraph && p.StyleId != styleId
+                ? p.Of([p.Runs[0] with { Text = p.Text[..LongestParagraph] + " ..." }])
                 : p)]);
         }
         return null;

@@ -49,7 +49,8 @@ public sealed class StyleSheet
             Changed = true;
             // A style not begun yet has no name, and nobody need be told.
             Errors = refused.Errors.Where(e => style is not null || e.Field != "name" || !string.IsNullOrWhiteSpace(form.Name))
-                .GroupBy(e => e.Field.Replace("settings.", "", StringComparison.Ordinal)).ToDictionary(g => g.Key, g => string.Join(' ', g.Select(e => e.Message)));
+                .GroupBy(e => e.Field.Replace("settings.", "", StringComparison.Ordinal)).ToDictionary(g => g.Key, g => string.Join(' ', g.Select(e =>
+                    e.Message)));
         }
         Errors ??= new Dictionary<string, string>();
         Impact = TextImpact.Of(Before, After, Typefaces.Shipped);
@@ -72,7 +73,8 @@ public sealed class StyleSheet
     {
         var beneath = After.Styles.ContainsKey(Form.BasedOn ?? 0) && Form.BasedOn != Style?.Id ? Form.BasedOn : null;
         bool ownDefault = ShownId is { } own && After.Setup.DefaultStyleId == own;
-        var weaker = (Form.Kind == StyleKind.Character || ownDefault ? TextCascade.Chain(After, beneath) : TextCascade.ParagraphSources(After, beneath)).ToList();
+        var weaker = (Form.Kind == StyleKind.Character || ownDefault ? TextCascade.Chain(After, beneath) : TextCascade.ParagraphSources(After, beneath))
+            .ToList();
         var source = weaker.Find(s => setting.IsSet(s.Settings));
         bool set = !string.IsNullOrWhiteSpace(Form[setting]);
         if (source is null && Form.Kind == StyleKind.Character) return set ? "set here" : "as its paragraph has it";

@@ -60,7 +60,8 @@ public static class SettingText
         string typed = (text ?? "").Trim();
         object? value = FitSettings.Of(setting).Kind switch
         {
-            SettingKind.Choice => setting == FitSetting.Fit ? Choice<FitKind>(Field(setting), typed, errors) : Choice<LimitAction>(Field(setting), typed, errors),
+            SettingKind.Choice => setting == FitSetting.Fit ? Choice<FitKind>(Field(setting), typed, errors) : Choice<LimitAction>(Field(setting), typed,
+                errors),
             SettingKind.Length => Length(Field(setting), typed, unit, (double)ValueOf(setting, now), true, errors),
             SettingKind.Share => ReadShare(setting, typed, errors),
             SettingKind.Angle => ReadNumber(setting, typed.TrimEnd('\u00b0'), "Type degrees, such as 15 or -90.", errors),

@@ -113,7 +113,8 @@ public static partial class TextSettingText
             if (one.Length == 0) continue;
             string[] parts = one.Split(' ', StringSplitOptions.RemoveEmptyEntries);
             int named = Array.FindIndex(parts, p => Enum.TryParse<TabAlignment>(p, true, out _) && !char.IsDigit(p[0]));
-            int length = named > 0 ? named : parts.Length > 1 && char.IsLetter(parts[1][0]) && Units.TryParse(parts[0] + parts[1], LengthUnit.Point, out _) ? 2 : 1;
+            int length = named > 0 ? named : parts.Length > 1 && char.IsLetter(parts[1][0]) && Units.TryParse(parts[0] + parts[1], LengthUnit.Point, out _)
+                ? 2 : 1;
             if (!Units.TryParse(string.Concat(parts[..length]), LengthUnit.Point, out double at))
             {
                 errors.Add(field, $"\u201c{one}\u201d is not a tab stop. Type where it is, what stands there and what leads to it, such as \u201c40 right .\u201d.");

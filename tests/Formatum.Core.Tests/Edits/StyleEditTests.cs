@@ -32,7 +32,8 @@ public sealed class StyleEditTests
     private static TextSettings[] OfEach(Publication p, int frame) => [.. TextCascade.Styled(p, TextOf(p, frame)).Paragraphs.SelectMany(x =>
         x.Runs.SelectMany(r => Enumerable.Repeat(r.Style.Unusual, r.Length)).Prepend(x.Style.Unusual))];
 
-    private static TextStyle[] Set(Publication p, int frame) => [.. TextCascade.Styled(p, TextOf(p, frame)).Paragraphs.SelectMany(x => x.Runs).Select(r => r.Style)];
+    private static TextStyle[] Set(Publication p, int frame) => [.. TextCascade.Styled(p, TextOf(p, frame)).Paragraphs.SelectMany(x => x.Runs).Select(r =>
+        r.Style)];
 
     [Fact]
     public void Settings_come_from_the_default_the_chain_the_paragraph_the_characters_style_and_the_characters_in_that_order()
@@ -83,17 +84,20 @@ public sealed class StyleEditTests
         Refused(new DefineStyle { Name = " " }).ShouldContain("needs a name");
         Refused(new DefineStyle { StyleId = body, Name = "Body", BasedOnId = price }).ShouldContain("based on this one");
         Refused(new DefineStyle { Name = "X", BasedOnId = old }).ShouldContain("of its kind");
-        Refused(new DefineStyle { Name = "X", Kind = StyleKind.Character, Settings = new() { Alignment = TextAlignment.Right } }).ShouldContain("whole paragraphs");
+        Refused(new DefineStyle { Name = "X", Kind = StyleKind.Character, Settings = new() { Alignment = TextAlignment.Right } })
+            .ShouldContain("whole paragraphs");
         Refused(new DefineStyle { Name = "X", Settings = new() { Size = 0.5 } }).ShouldContain("1 to 1000");
         Refused(new PutStyle([frame], old, StyleKind.Paragraph)).ShouldContain("other kind");
         Refused(new PutStyle([frame], 999, StyleKind.Paragraph)).ShouldContain("no style 999");
         Refused(new RemoveStyle(body, price)).ShouldContain("based on itself");
         Refused(new RemoveStyle(body, old)).ShouldContain("do not stand in for each other");
         Refused(new MakeStory([frame], new([new Paragraph("x", 999)]))).ShouldNotBeEmpty();
-        Refused(new DefineStyle { Name = "X", Settings = new() { Tabs = new([.. Enumerable.Range(1, 101).Select(i => new TabStop(i))]) } }).ShouldContain("100");
+        Refused(new DefineStyle { Name = "X", Settings = new() { Tabs = new([.. Enumerable.Range(1, 101).Select(i => new TabStop(i))]) } })
+            .ShouldContain("100");
     }
 
-    private static readonly Gen<TextSettings> Settings = Gen.Select(Gen.Int[8, 12], Gen.Int[0, 3], Gen.Bool, Gen.Int[0, 7]).Select((size, alignment, bold, which) =>
+    private static readonly Gen<TextSettings> Settings = Gen.Select(Gen.Int[8, 12], Gen.Int[0, 3], Gen.Bool, Gen.Int[0, 7]).Select((size, alignment, bold,
+        which) =>
         new TextSettings
         {
             Size = (which & 1) != 0 ? size : null,
@@ -102,7 +106,8 @@ public sealed class StyleEditTests
         });
 
     [Fact]
-    public void Removed_as_it_looks_everything_is_set_as_it_was() => Gen.Select(Settings, Settings, Settings, Settings, Gen.Int[0, 3]).Sample((a, b, c, own, which) =>
+    public void Removed_as_it_looks_everything_is_set_as_it_was() => Gen.Select(Settings, Settings, Settings, Settings, Gen.Int[0, 3]).Sample((a, b, c, own,
+        which) =>
     {
         var (p, frame) = Begin(new Paragraph("one", (int?)null), new Paragraph("two", (int?)null), new Paragraph("three", (int?)null));
         (p, int root) = Styled(p, "A", a, isDefault: which % 2 == 0);
@@ -122,7 +127,8 @@ public sealed class StyleEditTests
         }
     }, iter: 300);
 
-    private static readonly Gen<(int, int, string, int)> Steps = Gen.Select(Gen.Int[0, 60], Gen.Int[0, 12], Gen.String[Gen.Char["ab \n\t\ud83c"], 0, 6], Gen.Int[0, 5]);
+    private static readonly Gen<(int, int, string, int)> Steps = Gen.Select(Gen.Int[0, 60], Gen.Int[0, 12], Gen.String[Gen.Char["ab \n\t\ud83c"], 0, 6],
+        Gen.Int[0, 5]);
 
     /// <summary>Typing, deleting and styling in any order: the words are those of plain text that went through the same.</summary>
     [Fact]
@@ -197,5 +203,23 @@ public sealed class StyleEditTests
         Should.Throw<EditRefused>(() => typed.On(other)).Message.ShouldContain("changed meanwhile");
         foreach (var range in new TextRange[] { new(3, 5), new(6, 5), new(5, 8), new(-1, 5) })
             Should.Throw<EditRefused>(() => new TypeText(frame, range, "x", "two", 4).On(p));
+    }
+
+    [Fact]
+    public void What_is_found_is_replaced_in_the_style_it_stands_in()
+    {
+        var (p, frame) = Begin(new Paragraph("", TextStyle.Usual).Of([new("aaa an"), new("An") { Set = new() { Bold = true } }, new(" a")]), new Paragraph("An", (int?)null));
+        int[] At(WordSearch search) => [.. search.In(TextOf(p, frame)).Select(r => r.From)];
+        At(new("an")).ShouldBe([4, 6, 11]);
+        At(new("an", MatchCase: true)).ShouldBe([4]);
+        At(new("aa")).ShouldBe([0]);
+        At(new("a", WholeWords: true)).ShouldBe([9]);
+        At(new("an", StyleId: 99)).ShouldBeEmpty();
+        var replaced = TextOf(Do(p, new ReplaceWords(new("an"), "the")), frame);
+        replaced.Plain.ShouldBe("aaa thethe a\nthe");
+        replaced.Paragraphs[0].Runs.Select(r => (r.Text, r.Set.Bold)).ShouldBe([("aaa the", null), ("the", true), (" a", null)]);
+        TextOf(Do(p, new ReplaceWords(new("aaa "), "", frame)), frame).Plain.ShouldStartWith("an");
+        Should.Throw<EditRefused>(() => new ReplaceWords(new("zzz"), "x").On(p)).Message.ShouldContain("stands nowhere");
+        Should.Throw<EditRefused>(() => new ReplaceWords(new(""), "x").On(p));
     }
 }

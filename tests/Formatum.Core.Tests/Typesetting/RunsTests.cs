@@ -43,7 +43,8 @@ public sealed class RunsTests
     [Fact]
     public void Strokes_go_under_and_through_the_characters_that_have_them()
     {
-        var line = Set(200, Runs(Ten, ("now ", TextSettings.Open), ("12", new() { StrikeThrough = true, Colour = "#7a3b69" }), (" 9", new() { Underline = true })))
+        var line = Set(200, Runs(Ten, ("now ", TextSettings.Open), ("12", new() { StrikeThrough = true, Colour = "#7a3b69" }), (" 9",
+            new() { Underline = true })))
             .Lines[0];
         line.Strokes.ShouldBe([new(20, 10, -3, 0.5, "#7a3b69"), new(30, 10, 1, 0.5, "#000000")]);
     }
@@ -194,7 +195,8 @@ public sealed class RunsTests
     {
         var typefaces = new HalfWide();
         TextShape[] shapes = [new(new() { Columns = 2, Gutter = 5 }, 125, 90, Outline.Rectangle, []), TextShape.Box(70, 300)];
-        Gen.Select(Any.Array[1, 8], Gen.Select(Gen.Int[0, 200], Gen.Int[0, 9], Gen.String[Gen.Char["ab \n\t-"], 0, 5]).Array[1, 12]).Sample((paragraphs, steps) =>
+        Gen.Select(Any.Array[1, 8], Gen.Select(Gen.Int[0, 200], Gen.Int[0, 9], Gen.String[Gen.Char["ab \n\t-"], 0, 5]).Array[1, 12]).Sample((paragraphs,
+            steps) =>
         {
             var text = new FrameText([.. paragraphs]);
             foreach (var (at, length, words) in steps)

@@ -131,8 +131,10 @@ public sealed class TextSetterTests
         p = Do(p, new StyleText([frame.Id], SettingsChange.Setting(new() { Bold = true }), new(2, 2)));
         p.StoryOf(p.Frames[frame.Id])!.Text.Paragraphs.Select(x => x.Set.Bold).ShouldBe([null, true]);
         Should.Throw<EditRefused>(() => Do(p, new StyleText([frame.Id], SettingsChange.Setting(new() { Size = 0 })))).Message.ShouldContain("1 to 1000");
-        Should.Throw<EditRefused>(() => Do(p, new StyleText([frame.Id], SettingsChange.Setting(new() { Family = "Nowhere" })))).Message.ShouldContain("no font family");
-        Should.Throw<EditRefused>(() => Do(p, new StyleText([frame.Id], SettingsChange.Setting(new() { Colour = "red" })))).Message.ShouldContain("hexadecimal");
+        Should.Throw<EditRefused>(() => Do(p, new StyleText([frame.Id], SettingsChange.Setting(new() { Family = "Nowhere" }))))
+            .Message.ShouldContain("no font family");
+        Should.Throw<EditRefused>(() => Do(p, new StyleText([frame.Id], SettingsChange.Setting(new() { Colour = "red" }))))
+            .Message.ShouldContain("hexadecimal");
         Should.Throw<EditRefused>(() => Do(p, new WriteText(frame.Id, new string('a', FrameText.LongestText + 1)))).Message.ShouldContain("at most");
     }
 

@@ -10,7 +10,8 @@ public sealed class TextShapeTests
 {
     private static readonly TextStyle Ten = new() { Size = 10, Leading = 12 };
 
-    private static SetText Set(string text, TextShape shape) => TextSetter.Set(StyledText.Of(new([.. text.Split('\n').Select(p => new Paragraph(p, Ten))])), shape,
+    private static SetText Set(string text, TextShape shape) => TextSetter.Set(StyledText.Of(new([.. text.Split('\n').Select(p => new Paragraph(p, Ten))])),
+        shape,
         new HalfWide());
 
     private static TextShape Shape(TextArea area, double width, double height, Outline? outline = null, params Obstacle[] obstacles) =>

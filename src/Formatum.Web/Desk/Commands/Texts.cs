@@ -70,7 +70,8 @@ public sealed record StyleWords : OfText
         var texts = Texts(ground);
         var setting = TextSettings.All.FirstOrDefault(s => s.Path == Setting) ?? throw new EditRefused("setting", $"There is no setting {Setting} of text.");
         var errors = new FieldErrors();
-        if (Value == "switch") return new StyleText([.. texts.Select(f => f.Id)], SettingsChange.Setting(setting.Set(TextSettings.Open, !IsSet(ground, setting))), Range);
+        if (Value == "switch") return new StyleText([.. texts.Select(f => f.Id)], SettingsChange.Setting(setting.Set(TextSettings.Open, !IsSet(ground,
+            setting))), Range);
         var set = Value is null ? TextSettings.Open : TextSettingText.Read(setting, Value, Now(ground), errors);
         errors.ThrowIfAny();
         return new StyleText([.. texts.Select(f => f.Id)], new(set, Value is null ? [setting] : []), Range);

@@ -1,4 +1,5 @@
 // The keys of the Desk: one table, from which the list of keys is made too. The first line that applies is the one that is meant.
+import { openFind } from './tools/find.js';
 import { cancelDrag } from './drag.js';
 import { canShape, changePoint, nudgePoint, shape, takeNext } from './tools/shape.js';
 import { canvas, frameElement, frameElements, idOf } from './parts.js';
@@ -62,6 +63,7 @@ const table = [
   { show: 'Shift click', group: 'Choosing', words: 'One frame more, or less' },
   { show: 'Ctrl click', group: 'Choosing', words: 'The frame beneath the one that is chosen' },
   { show: 'Click again', group: 'Choosing', words: 'One frame of a group that is chosen' },
+  { keys: ['f'], group: 'Choosing', words: 'Find words in the texts, and put others in their place', when: outside, run: openFind },
   { keys: ['ctrl+a'], group: 'Choosing', words: 'All frames of the spread', when: outside, run: () => choose(frameElements().map(idOf)) },
   { keys: ['Escape'], group: 'Choosing', words: 'Out of the picture, text or field; put the tool down; let go of what is chosen', run: escape },
 

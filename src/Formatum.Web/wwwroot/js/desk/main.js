@@ -4,6 +4,7 @@ import './grips.js';
 import './selection.js';
 import './inspector.js';
 import './tools/draw.js';
+import './tools/find.js';
 import './tools/free.js';
 import './tools/gap.js';
 import './tools/guides.js';

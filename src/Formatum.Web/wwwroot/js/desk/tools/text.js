@@ -18,20 +18,35 @@ let writing = null;
 export async function write(id, { place = null, pointer = null } = {}) {
   await leave();
   if (!frameElement(id)) return;
+  early = '';
   // Shown by an answer that is still to come, the text is not what was seen: the revision is that of the text itself.
   const answer = await ask('GET', `${address}?handler=Writing&frames=${id}`).catch(problem => tell(problem.message) && null);
+  const typed = early;
+  early = null;
   if (!answer) return;
-  const { label, text, revision } = JSON.parse(answer.text), field = fieldOf(label, text);
-  const mine = { id, field, stored: text, seen: revision, known: state.revision, timer: 0, sent: Promise.resolve(true), caret: new Caret(field), pointer };
+  const { label, text, revision, places } = JSON.parse(answer.text), field = fieldOf(label, text);
+  const mine = { id, field, stored: text, seen: revision, known: state.revision, timer: 0, sent: Promise.resolve(true), caret: new Caret(field) };
   mine.asking = asker(shown => show(mine, shown.writing));
   writing = mine;
   change({ writing: id });
   canvas.classList.add('is-writing');
   field.focus({ preventScroll: true });
-  field.setSelectionRange(place?.from ?? text.length, place?.to ?? place?.from ?? text.length);
+  mine.caret.show(places);
+  const from = place?.from ?? (pointer && mine.caret.placeAt(pointer)) ?? text.length;
+  field.setSelectionRange(from, place?.to ?? from);
   listenTo(field, mine);
   look(mine);
+  if (typed) insert(typed);
 }
+
+// What is typed before the text has come is typed into it once it has.
+let early = null;
+document.addEventListener('keydown', event => {
+  if (early === null || event.ctrlKey || event.metaKey || event.altKey || !(event.key.length === 1 || event.key === 'Enter')) return;
+  event.preventDefault();
+  event.stopPropagation();
+  early += event.key === 'Enter' ? '\n' : event.key;
+}, true);
 
 function fieldOf(label, text) {
   const field = document.createElement('textarea');
@@ -74,11 +89,6 @@ function show(mine, places) {
   clearTimeout(mine.blind);
   mine.field.classList.remove('is-blind');
   mine.caret.show(places);
-  if (mine.pointer) {
-    const place = mine.caret.placeAt(mine.pointer);
-    mine.pointer = null;
-    if (place !== null && mine.field.value === mine.stored) mine.caret.put(place);
-  }
   if (places.elsewhereFrame) goOn(mine, places);
 }
 
@@ -104,6 +114,8 @@ async function keepUp(mine) {
   const answer = await ask('GET', `${address}?handler=Writing&frames=${mine.id}`).catch(() => null);
   if (!answer || writing !== mine || mine.field.value !== mine.stored) return;
   const { text, revision } = JSON.parse(answer.text);
+  // Older than what has been stored since, it would take that back.
+  if (revision < state.revision) return;
   mine.seen = Math.max(mine.seen, revision);
   if (text !== mine.stored) takeOver(mine, text);
 }
