@@ -70,8 +70,12 @@ canvas.addEventListener('drop', async event => {
   event.preventDefault();
   const frame = event.target.closest('[data-frame]:not(.frame-text)')?.dataset.frame, where = at(event);
   const ofWords = event.target.closest('.frame-text, .frame-empty')?.dataset.frame;
-  const dropped = await filesOf(event.dataTransfer), files = dropped.filter(file => !isDocument(file));
-  for (const file of dropped.filter(isDocument)) await bringWords(file, ofWords, where);
+  const files = await filesOf(event.dataTransfer);
+  // Among pictures, a document is a note that lies beside them.
+  if (files.length > 0 && files.every(isDocument)) {
+    for (const file of files) await bringWords(file, ofWords, where);
+    return;
+  }
   if (files.length === 0) return;
   const arrived = [...new Set((await bringIn(files)).filter(a => a.id).map(a => a.id))];
   if (arrived.length === 0) return;
