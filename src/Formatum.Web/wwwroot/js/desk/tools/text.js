@@ -23,7 +23,10 @@ export async function write(id, { place = null, pointer = null } = {}) {
   const answer = await ask('GET', `${address}?handler=Writing&frames=${id}`).catch(problem => tell(problem.message) && null);
   const typed = early;
   early = null;
-  if (!answer) return;
+  if (!answer) {
+    if (typed) tell(`What you typed is not stored: \u201c${typed}\u201d. Open the text again when the server answers.`, { stays: true });
+    return;
+  }
   const { label, text, revision, places } = JSON.parse(answer.text), field = fieldOf(label, text);
   const mine = { id, field, stored: text, seen: revision, known: state.revision, timer: 0, sent: Promise.resolve(true), caret: new Caret(field) };
   mine.asking = asker(shown => show(mine, shown.writing));
@@ -39,13 +42,15 @@ export async function write(id, { place = null, pointer = null } = {}) {
   if (typed) insert(typed);
 }
 
-// What is typed before the text has come is typed into it once it has.
+// What is typed before the text has come is typed into it once it has; none of it is meant for the frame.
 let early = null;
 document.addEventListener('keydown', event => {
-  if (early === null || event.ctrlKey || event.metaKey || event.altKey || !(event.key.length === 1 || event.key === 'Enter')) return;
+  if (early === null || event.ctrlKey || event.metaKey || event.altKey || event.key === 'Escape') return;
   event.preventDefault();
   event.stopPropagation();
-  early += event.key === 'Enter' ? '\n' : event.key;
+  if (event.key === 'Backspace') early = early.slice(0, -1);
+  else if (event.key === 'Enter') early += '\n';
+  else if (event.key.length === 1) early += event.key;
 }, true);
 
 function fieldOf(label, text) {
@@ -60,12 +65,18 @@ function fieldOf(label, text) {
 
 // ---- What is typed, shown as it will print -------------------------------------------------------------------------------------------
 
+// How much two texts share before they differ, and behind.
+function shared(one, other) {
+  const least = Math.min(one.length, other.length);
+  let before = 0, behind = 0;
+  while (before < least && one[before] === other[before]) before++;
+  while (behind < least - before && one[one.length - 1 - behind] === other[other.length - 1 - behind]) behind++;
+  return { before, behind };
+}
+
 // Where what is typed differs from what is stored: all that goes over the line.
 function difference({ stored, field }) {
-  const text = field.value, least = Math.min(stored.length, text.length);
-  let from = 0, behind = 0;
-  while (from < least && stored[from] === text[from]) from++;
-  while (behind < least - from && stored[stored.length - 1 - behind] === text[text.length - 1 - behind]) behind++;
+  const text = field.value, { before: from, behind } = shared(stored, text);
   const to = stored.length - behind, begin = stored.lastIndexOf('\n', from - 1) + 1, end = stored.indexOf('\n', to);
   return { from, to, text: text.slice(from, text.length - behind), within: stored.slice(begin, end < 0 ? undefined : end), begin };
 }
@@ -122,10 +133,7 @@ async function keepUp(mine) {
 
 // The caret stays between the words it stands between.
 function takeOver(mine, text) {
-  const { field, stored } = mine, least = Math.min(stored.length, text.length);
-  let before = 0, behind = 0;
-  while (before < least && stored[before] === text[before]) before++;
-  while (behind < least - before && stored[stored.length - 1 - behind] === text[text.length - 1 - behind]) behind++;
+  const { field, stored } = mine, { before, behind } = shared(stored, text);
   const moved = place => (place <= before ? place : Math.max(before, place >= stored.length - behind ? place + text.length - stored.length : before));
   const { selectionStart, selectionEnd, selectionDirection } = field;
   field.value = mine.stored = text;
