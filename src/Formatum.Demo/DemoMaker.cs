@@ -41,6 +41,7 @@ public static class DemoMaker
             string ending = i switch { 7 => "webp", 11 => "png", _ => "jpg" };
             yield return new($"piece-{i + 1:00}.{ending}", motif, 30 + i, width, height, ppi, orientation);
         }
+        yield return new("jug-cut-out.png", Motif.CutOut, 33, 1800, 2000);
         yield return new("old-scan-small.jpg", Motif.Pot, 61, 300, 400, 72);
         yield return new("thumbnail-from-shop.jpg", Motif.Pair, 63, 320, 240, 96);
         yield return new("recut-later.jpg", Motif.Pot, 65, 2000, 2400);
@@ -196,14 +197,15 @@ public static class DemoMaker
             Look = new() { Background = "#ffffff" },
         }, _demo);
 
-        public Task<EditOutcome> ColumnsAsync(int frame, int count) => store.EditAsync(id,
+        public Task<EditOutcome> ColumnsAsync(int frame, int count, bool balanced = false) => store.EditAsync(id,
             new ChangeFrames
             {
                 FrameIds = [frame],
                 Area = new()
                 {
                     Columns = count,
-                    Gutter = 5 * unit
+                    Gutter = 5 * unit,
+                    Balanced = balanced,
                 }
             }, _demo);
 
@@ -345,9 +347,11 @@ public static class DemoMaker
         var table = await BeginAsync(store, SetupOf(Newsletter, "No. 12", 210, 297, true, 15, 3), 4, images);
         await table.TextAsync(1, 15, 15, 177, 22, "Masthead", table.Styled("Masthead", "The Kiln Post"));
         await table.FrameAsync(1, 15, 40, 177, 105, "Full page", "evening-table.jpg", name: "Lead picture");
-        int lead = await table.TextAsync(1, 76, 152, 116, 126, "Lead story", NewsletterText.Lead(table.Styled));
-        await table.FrameAsync(1, 15, 152, 56, 70, "Product, filled", "piece");
-        await table.TextAsync(1, 15, 224, 56, 54, "In this number", NewsletterText.Contents(table.Styled));
+        int lead = await table.TextAsync(1, 76, 152, 116, 121, "Lead story", NewsletterText.Lead(table.Styled));
+        await table.TextAsync(1, 76, 274, 116, 5, "Where it goes on", table.Styled("Folio", "Goes on on page {next}") with
+        { Set = new() { Alignment = TextAlignment.Right } });
+        await table.FrameAsync(1, 15, 152, 56, 52, "Product, filled", "piece");
+        await table.TextAsync(1, 15, 206, 56, 74, "In this number", NewsletterText.Contents(table.Styled));
         await table.FrameAsync(2, 15, 15, 117, 80, "Full page", "kiln-shelf-wide.jpg");
         await table.FrameAsync(2, 137, 15, 55, 80, "Product, filled", "thumbnail-from-shop.jpg");
         int second = await table.TextAsync(2, 15, 102, 177, 176, "Lead story goes on", table.Styled("Running text", ""));
@@ -356,15 +360,22 @@ public static class DemoMaker
         // Round, with the text about it.
         await table.FrameAsync(2, 106, 196, 62, 62, "Product, filled", "glaze-celadon.jpg", Outline.Ellipse, "Glaze of the month");
         await table.WrapAsync(new() { Around = WrapAround.Outline, Distance = Inset.Even(Units.Millimetres(4)) });
-        int notes = await table.TextAsync(3, 18, 15, 177, 158, "Notes", NewsletterText.Notes(table.Styled));
-        await table.ColumnsAsync(notes, 2);
-        await table.FrameAsync(3, 78, 70, 56, 64, "Product, filled", "piece", name: "From the shelf");
-        await table.WrapAsync(new() { Around = WrapAround.Box, Distance = Inset.Even(Units.Millimetres(4)) });
-        await table.FrameAsync(3, 18, 180, 177, 98, "Full page", "window-sill.jpg", own: new() { AlignY = 1 });
+        int notes = await table.TextAsync(3, 18, 15, 177, 132, "Notes", NewsletterText.Notes(table.Styled));
+        await table.ColumnsAsync(notes, 2, balanced: true);
+        await table.FrameAsync(3, 74, 46, 70, 78, "Product shot", "jug-cut-out.png", name: "From the shelf");
+        await table.WrapAsync(new() { Around = WrapAround.Contour, Distance = Inset.Even(Units.Millimetres(4)) });
+        await table.FrameAsync(3, 18, 152, 177, 126, "Full page", "window-sill.jpg", own: new() { AlignY = 1 });
         await table.TextAsync(4, 15, 15, 90, 92, "Firings", NewsletterText.Firings(table.Styled));
         await table.TextAsync(4, 112, 15, 80, 92, "From the shelf, prices", NewsletterText.Prices(table.Styled));
         await table.FrameAsync(4, 15, 110, 177, 126, "Full page", "cover-still-life.jpg", own: new() { AlignY = 0.8 });
         await table.TextAsync(4, 15, 242, 177, 12, "Imprint", NewsletterText.Imprint(table.Styled));
+        for (int page = 2; page <= 4; page++)
+        {
+            bool right = page % 2 != 0;
+            await table.TextAsync(page, right ? 18 : 15, 283, 177, 6, "Folio", table.Styled("Folio", right ? "The Kiln Post, {edition}   {page}"
+                : "{page}   The Kiln Post, {edition}") with
+            { Set = new() { Alignment = right ? TextAlignment.Right : TextAlignment.Left } });
+        }
     }
 
     private static async Task MakeBrochureAsync(PublicationStore store, LinkedImage[] images)

@@ -4,7 +4,7 @@ using SkiaSharp;
 namespace Formatum.Demo;
 
 /// <summary>What a demo picture shows.</summary>
-internal enum Motif { Pot, Pair, Shelf, Texture, StillLife, Plate }
+internal enum Motif { Pot, Pair, Shelf, Texture, StillLife, Plate, CutOut }
 
 /// <summary>A picture that the program draws itself: what it shows, and the file it is kept in.</summary>
 /// <param name="File">The file's name; its ending chooses the format.</param>
@@ -20,7 +20,8 @@ internal sealed record DemoPicture(string File, Motif Motif, int Seed, int Width
 
     public void Write(string path)
     {
-        using var bitmap = new SKBitmap(new SKImageInfo(Width, Height, SKColorType.Rgba8888, SKAlphaType.Opaque));
+        bool isClear = Motif == Motif.CutOut;
+        using var bitmap = new SKBitmap(new SKImageInfo(Width, Height, SKColorType.Rgba8888, isClear ? SKAlphaType.Premul : SKAlphaType.Opaque));
         using (var canvas = new SKCanvas(bitmap)) Draw(canvas);
         if (Ppi == 0)
         {
@@ -30,8 +31,11 @@ internal sealed record DemoPicture(string File, Motif Motif, int Seed, int Width
             encoded.SaveTo(file);
             return;
         }
-        using var rgba = Image.NewFromMemoryCopy<byte>(bitmap.GetPixelSpan().ToArray(), Width, Height, 4, Enums.BandFormat.Uchar);
-        using var rgb = rgba.ExtractBand(0, n: 3);
+        // What is kept in a file is not multiplied by its opacity.
+        using var plain = isClear ? new SKBitmap(bitmap.Info.WithAlphaType(SKAlphaType.Unpremul)) : null;
+        if (plain is not null) bitmap.PeekPixels().ReadPixels(plain.Info, plain.GetPixels(), plain.RowBytes, 0, 0);
+        using var rgba = Image.NewFromMemoryCopy<byte>((plain ?? bitmap).GetPixelSpan().ToArray(), Width, Height, 4, Enums.BandFormat.Uchar);
+        using var rgb = rgba.ExtractBand(0, n: isClear ? 4 : 3);
         using var turned = Stored(rgb);
         double perMillimetre = Ppi / 25.4;
         using var srgb = turned.Copy(interpretation: Enums.Interpretation.Srgb, xres: perMillimetre, yres: perMillimetre);
@@ -66,6 +70,13 @@ internal sealed record DemoPicture(string File, Motif Motif, int Seed, int Width
     {
         var random = new Random(Seed * 7919 + 17);
         float w = Width, h = Height, unit = Math.Min(w, h);
+        if (Motif == Motif.CutOut)
+        {
+            // A pot alone, as a cut-out picture shows it.
+            canvas.Clear(SKColors.Transparent);
+            DrawPot(canvas, random, w / 2, h * 0.94f, unit * 0.86f, Seed);
+            return;
+        }
         if (Motif == Motif.Texture) DrawTexture(canvas, random);
         else
         {

@@ -18,10 +18,13 @@ internal static class DemoStyles
         }),
         (StyleKind.Paragraph, "First paragraph", "Running text", new() { Indent = 0 }),
         (StyleKind.Paragraph, "Opening", "First paragraph", new() { InitialLines = 3 }),
-        (StyleKind.Paragraph, "Heading", "Text", new() { Family = "Fraunces", Size = 20, Leading = 24, SpaceBefore = 10, SpaceAfter = 4, KeepWithNext = true }),
-        (StyleKind.Paragraph, "Section", "Heading", new() { Size = 14, Leading = 17, SpaceBefore = 7 }),
-        (StyleKind.Paragraph, "Masthead", "Heading", new() { Size = 52, Leading = 56, SpaceBefore = 0, SpaceAfter = 0 }),
-        (StyleKind.Paragraph, "Title", "Heading", new() { Size = 40, Leading = 44, SpaceBefore = 0, SpaceAfter = 0 }),
+        (StyleKind.Paragraph, "Heading", "Text", new()
+        {
+            Family = "Fraunces", Size = 20, Leading = 24, SpaceBefore = 10, SpaceAfter = 4, KeepWithNext = true, Heading = 1,
+        }),
+        (StyleKind.Paragraph, "Section", "Heading", new() { Size = 14, Leading = 17, SpaceBefore = 7, Heading = 2 }),
+        (StyleKind.Paragraph, "Masthead", "Heading", new() { Size = 52, Leading = 56, SpaceBefore = 0, SpaceAfter = 0, Heading = 0 }),
+        (StyleKind.Paragraph, "Title", "Heading", new() { Size = 40, Leading = 44, SpaceBefore = 0, SpaceAfter = 0, Heading = 0 }),
         (StyleKind.Paragraph, "Subtitle", "Title", new() { Size = 16, Leading = 22 }),
         (StyleKind.Paragraph, "Caption", "Text", new() { Family = "Cabin", Size = 8.5, Leading = 11 }),
         (StyleKind.Paragraph, "Price", "Caption", new() { Bold = true, Figures = FigureStyle.Lining }),
@@ -35,7 +38,7 @@ internal static class DemoStyles
         {
             Bold = true, LineBelow = 0.75, SpaceAfter = 2, Tabs = new([new(150), new(252, TabAlignment.Right)]),
         }),
-        (StyleKind.Paragraph, "Contents", "Table line", new() { Size = 9.5, Leading = 12, SpaceAfter = 3, Tabs = new([new(156, TabAlignment.Right, " .")]) }),
+        (StyleKind.Paragraph, "Contents", "Table line", new() { Size = 9.5, Leading = 12, SpaceAfter = 1, Tabs = new([new(156, TabAlignment.Right, " .")]) }),
         (StyleKind.Paragraph, "Price line", "Table line", new() { Tabs = new([new(176, TabAlignment.Decimal, " ."), new(224, TabAlignment.Right)]) }),
         (StyleKind.Paragraph, "Step", "Text", new() { List = ListKind.Number, IndentLeft = 16, Indent = -16, SpaceAfter = 2 }),
         (StyleKind.Paragraph, "Round", "Text", new() { Alignment = TextAlignment.Justified, Hyphenate = true, Size = 14, Leading = 19.5 }),

@@ -50,11 +50,7 @@ internal static class NewsletterText
     public static Paragraph[] Contents(Func<string, string, Paragraph> styled) =>
     [
         styled("Section", "In this number"),
-        styled("Contents", "The wood is in\t1"),
-        styled("Contents", "What the ash does\t2"),
-        styled("Contents", "From the bench\t3"),
-        styled("Contents", "A glaze to mix\t3"),
-        styled("Contents", "Firings, and what is on the shelf\t4"),
+        styled("Contents", "{contents}"),
         styled("Caption", ""),
         styled("Caption", "|Lead-in:Opening day| The second Saturday of the month, from ten, up the lane and to the left of the barn."),
     ];

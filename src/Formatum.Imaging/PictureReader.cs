@@ -11,6 +11,9 @@ public sealed class PictureReader(PictureLimits limits, PreviewStore previews)
     /// <summary>SVG lengths without a unit are CSS pixels, 96 to the inch (CSS Values 4, section 6.2).</summary>
     public const double SvgPpi = 96;
 
+    private PreviewStore Previews { get; } = previews;
+    private ContourFinder Contours { get; } = new(previews);
+
     /// <summary>
     /// Reads the file at a path. The whole picture is decoded once for its previews, so that a broken one is found now and not in the PDF.
     /// </summary>
@@ -37,8 +40,8 @@ public sealed class PictureReader(PictureLimits limits, PreviewStore previews)
                 Modified = new DateTimeOffset(file.LastWriteTimeUtc),
                 ContentHash = hash,
             };
-            previews.Make(path, hash, format, image.HasAlpha);
-            return image;
+            Previews.Make(path, hash, format, image.HasAlpha);
+            return image with { Contour = Contours.Find(hash) };
         }
         catch (VipsException e)
         {

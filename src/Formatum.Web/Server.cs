@@ -118,6 +118,7 @@ internal static class Server
         services.AddSingleton(new PreviewStore(options.PreviewFolder));
         services.AddSingleton(new ReadersApart(options.Limits, options.PreviewFolder, options.IncomingFolder, OwnProgram(), Environment.ProcessorCount));
         services.AddSingleton<SubjectFinder>();
+        services.AddSingleton<ContourFinder>();
         services.AddSingleton<PictureIntake>();
         services.AddSingleton<BundleIntake>();
         services.AddSingleton<UnusedPictures>();

@@ -163,4 +163,29 @@ public sealed class TextFlowTests : IDisposable
             }
         }
     }
+
+    /// <summary>Chromium balances columns that have room to spare by CSS Multi-column 1, 7.1 (column-fill: balance): as short as they can be.</summary>
+    [Fact]
+    public void Balanced_columns_take_the_lines_that_Chromium_gives_them()
+    {
+        var random = new Random(Seed);
+        var cases = Enumerable.Range(0, 40).Select(_ => (Count: random.Next(2, 5), Width: (double)random.Next(260, 520), Gutter: (double)random.Next(0, 30),
+            Space: (double)random.Next(0, 3) * 4, Paragraphs: random.Next(1, 5))).ToList();
+        var texts = cases.Select(c => Enumerable.Range(0, c.Paragraphs).Select(i => string.Join(' ', Words.Trim().Split(' ').Skip(7 * i).Take(20 + 9 * i)))
+            .ToList()).ToList();
+        var theirs = InChromium(cases.Select((c, i) => $"<div class=block style='width:{N(c.Width)}px;column-count:{c.Count};" +
+            $"column-gap:{N(c.Gutter)}px;column-fill:balance'>{string.Concat(texts[i].Select(t => $"<p style='margin-bottom:{N(c.Space)}px'>{t}</p>"))}</div>"));
+        int apart = 0;
+        for (int i = 0; i < cases.Count; i++)
+        {
+            var c = cases[i];
+            var shape = new TextShape(new() { Columns = c.Count, Gutter = c.Gutter, Balanced = true }, c.Width, 2000, Outline.Rectangle, []);
+            var set = TextSetter.Set(StyledText.Of(new([.. texts[i].Select(t => new Paragraph(t, Body with { SpaceAfter = c.Space }))])), shape,
+                Typefaces.Shipped);
+            // Chromium counts in 64ths of a pixel: a word that fits to within those may stand on either line.
+            if (!set.Lines.Select(l => l.Text).SequenceEqual(theirs[i].Select(l => l.Text))) apart++;
+            else for (int k = 0; k < set.Lines.Length; k++) set.Lines[k].X.ShouldBe(theirs[i][k].X, 0.1, $"case {i}, line {k}: {c}");
+        }
+        apart.ShouldBeLessThanOrEqualTo(2);
+    }
 }

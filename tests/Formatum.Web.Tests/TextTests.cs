@@ -188,6 +188,51 @@ public sealed class TextTests(Workplace place) : InBrowser(place)
     }
 
     [Fact]
+    public async Task Text_keeps_clear_of_a_cut_out_piece_and_its_strength_is_moved()
+    {
+        int id = await Server.NewPublicationAsync(pages: 1, facing: false);
+        string words = string.Join(' ', Enumerable.Repeat("clay", 500));
+        int text = (await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 0, y = 0, width = 400, height = 300, kind = "text" }))
+            .GetProperty("id").GetInt32();
+        await Server.PostAsync($"/api/publications/{id}/stories", new { frames = new[] { text }, text = words });
+        using var bitmap = new SkiaSharp.SKBitmap(new SkiaSharp.SKImageInfo(600, 600, SkiaSharp.SKColorType.Rgba8888, SkiaSharp.SKAlphaType.Premul));
+        using (var canvas = new SkiaSharp.SKCanvas(bitmap))
+        {
+            // Opaque in the middle, and half so around it.
+            canvas.Clear(SkiaSharp.SKColors.Transparent);
+            using var paint = new SkiaSharp.SKPaint { Color = new(0, 0, 0, 100) };
+            canvas.DrawRect(60, 60, 480, 480, paint);
+            paint.Color = SkiaSharp.SKColors.Black;
+            canvas.DrawRect(200, 200, 200, 200, paint);
+        }
+        using var png = bitmap.Encode(SkiaSharp.SKEncodedImageFormat.Png, 100);
+        int image = (await Server.UploadAsync(id, ("cut.png", png.ToArray())))[0].GetProperty("id").GetInt32();
+        int picture = (await Server.PostAsync($"/api/publications/{id}/frames", new
+        {
+            page = 1,
+            x = 100,
+            y = 50,
+            width = 200,
+            height = 200,
+            imageId = image
+        })).GetProperty("id").GetInt32();
+        OpenDesk(id);
+        Browser.Click($"#frame-{picture}");
+        Browser.Click("#more-wrap summary");
+        Browser.Click("#flow-wrap-around option[value=Contour]");
+        Frame(id, picture, f => f.GetProperty("wrap").GetProperty("around").GetString() == "contour", "text keeps clear of what it shows");
+        Settled();
+        Browser.Until(() => Browser.Run<bool>($"return document.querySelector('#frame-{picture} .contour').getAttribute('d').length > 10"), "the contour is shown");
+        double Beside() => Browser.Run<double>($"const m = 150; return Math.min(...[...document.querySelectorAll('#frame-{text} text')].map(t => t.getBBox())" +
+            ".filter(b => b.y < m && b.y + b.height > m && b.x > 200).map(b => b.x))");
+        double near = Beside();
+        near.ShouldBeLessThan(260, "the opaque part alone: 33 points to the right of the middle, and 8.5 of distance");
+        Browser.Run<object?>("const s = document.getElementById('contour-strength'); s.value = 20; s.dispatchEvent(new Event('change', { bubbles: true }))");
+        Browser.Until(() => Beside() > near + 30, "what is half clear counts too");
+        Browser.Find("#contour-words").Text.ShouldContain("1 piece found");
+    }
+
+    [Fact]
     public async Task A_text_that_does_not_fit_runs_on_into_the_next_frame_and_over_new_pages_until_it_ends()
     {
         int id = await Server.NewPublicationAsync(pages: 2, facing: false);

@@ -11,20 +11,27 @@ namespace Formatum.Core.Composing;
 public static class Composition
 {
     /// <summary>All that decides how a story is set in one of its frames.</summary>
-    private sealed record Place(double Width, double Height, Outline Outline, TextArea Area, ImmutableArray<Obstacle> Obstacles)
+    private sealed record Place(double Width, double Height, Outline Outline, TextArea Area, ImmutableArray<Obstacle> Obstacles,
+        BaselineGrid? Grid)
     {
         public bool Equals(Place? other) => other is not null && Width == other.Width && Height == other.Height && Outline == other.Outline
-            && Area == other.Area && Obstacles.AsSpan().SequenceEqual(other.Obstacles.AsSpan());
+            && Area == other.Area && Grid == other.Grid && Obstacles.AsSpan().SequenceEqual(other.Obstacles.AsSpan());
 
         public override int GetHashCode() => HashCode.Combine(Width, Height, Area, Obstacles.Length);
     }
 
-    /// <summary>A story as it was set, and as it was the time before: before and after a change of a style are looked at in turn.</summary>
+    /// <summary>A story as it was set, and as it was the times before: before and after a change of a style are looked at in turn.</summary>
     private sealed record Kept(StyledText Text, ImmutableArray<Place> Places, ITypefaces Typefaces, ImmutableArray<SetText> Set, Kept? Before)
     {
         public bool Serves(StyledText text, ImmutableArray<Place> places, ITypefaces typefaces) =>
             ReferenceEquals(Typefaces, typefaces) && Text == text && Places.AsSpan().SequenceEqual(places.AsSpan());
+
+        /// <summary>The newest so many.</summary>
+        public Kept Cut(int most) => this with { Before = most > 1 ? Before?.Cut(most - 1) : null };
     }
+
+    /// <summary>As typed, with its fields filled in, and the same before and after a change.</summary>
+    private const int MostKept = 4;
 
     /// <summary>By the words as they are kept: they are the same through all that happens to the rest of a publication.</summary>
     private static readonly ConditionalWeakTable<Story, Kept> Known = [];
@@ -39,27 +46,56 @@ public static class Composition
         if (publication.StoryOf(frame) is not { } story) return null;
         int at = story.FrameIds.IndexOf(frame.Id);
         if (at < 0) return null;
-        ImmutableArray<Place> places = [.. story.FrameIds.Select(id => PlaceOf(publication, id == frame.Id ? frame : publication.Frames[id],
-            id == frame.Id ? onPage : null))];
-        // What it says of pages is that of its first frame.
-        var head = at == 0 ? frame : publication.Frames[story.FrameIds[0]];
-        return Set(story, places, TextCascade.Styled(publication, story.Text.On(publication, at == 0 ? onPage ?? head.PageId : head.PageId)), typefaces)[at];
+        ImmutableArray<Frame> chain = [.. story.FrameIds.Select(id => id == frame.Id ? frame : publication.Frames[id])];
+        ImmutableArray<int> pages = [.. chain.Select(f => f.Id == frame.Id && onPage is { } shown ? shown : f.PageId)];
+        ImmutableArray<Place> places = [.. chain.Select((f, i) => PlaceOf(publication, f, pages[i]))];
+        ImmutableArray<SetText> SetIn(FrameText text) => Set(story, places, TextCascade.Styled(publication, text), typefaces);
+        if (!story.Text.HasFields()) return SetIn(story.Text)[at];
+        var fields = new FieldWords(publication, typefaces, chain, pages);
+        var listed = story.Text.FollowsOthers() ? Headings.Listed(publication, story, Headings.Of(publication, typefaces)).Text : story.Text;
+        // In which frame a paragraph begins follows from what its fields say, and what they say from the frame it begins in.
+        ImmutableArray<int> begins = [.. listed.Paragraphs.Select(_ => 0)];
+        for (int round = 0; ; round++)
+        {
+            var set = SetIn(listed.Filled((paragraph, field) => fields.Of(field, begins[paragraph])));
+            var now = Begins(set, begins.Length);
+            if (chain.Length == 1 || round == MostRounds || now.AsSpan().SequenceEqual(begins.AsSpan())) return set[at];
+            begins = now;
+        }
+    }
+
+    /// <summary>Where a page's number makes a paragraph so long that it goes to another page, this ends it.</summary>
+    private const int MostRounds = 3;
+
+    /// <summary>For each paragraph the frame of the chain in which it begins; the last for what is left over.</summary>
+    private static ImmutableArray<int> Begins(ImmutableArray<SetText> set, int count)
+    {
+        int[] begins = [.. Enumerable.Repeat(set.Length - 1, count)];
+        for (int f = set.Length - 1; f >= 0; f--)
+            foreach (var line in set[f].Lines) begins[line.Paragraph] = f;
+        return [.. begins];
     }
 
     /// <summary>A story in each of its frames with its fields as they are typed: what a place in it is, is one in its words.</summary>
-    public static ImmutableArray<SetText> AsTyped(Publication publication, Story story, ITypefaces typefaces) => Set(story,
-        [.. story.FrameIds.Select(id => PlaceOf(publication, publication.Frames[id], null))], TextCascade.Styled(publication, story.Text), typefaces);
+    public static ImmutableArray<SetText> AsTyped(Publication publication, Story story, ITypefaces typefaces) => SetAs(publication, story, story.Text,
+        typefaces);
+
+    /// <summary>Some text in the frames of a story.</summary>
+    internal static ImmutableArray<SetText> SetAs(Publication publication, Story story, FrameText text, ITypefaces typefaces) => Set(story,
+        [.. story.FrameIds.Select(id => PlaceOf(publication, publication.Frames[id], publication.Frames[id].PageId))],
+        TextCascade.Styled(publication, text), typefaces);
 
     private static ImmutableArray<SetText> Set(Story story, ImmutableArray<Place> places, StyledText text, ITypefaces typefaces)
     {
         Known.TryGetValue(story, out var kept);
         for (var one = kept; one is not null; one = one.Before)
             if (one.Serves(text, places, typefaces)) return one.Set;
-        var set = TextSetter.Set(text, [.. places.Select(p => new TextShape(p.Area, p.Width, p.Height, p.Outline, p.Obstacles))], typefaces, story.Id);
-        Known.AddOrUpdate(story, new(text, places, typefaces, set, kept is null ? null : kept with { Before = null }));
+        var set = TextSetter.Set(text, [.. places.Select(p => new TextShape(p.Area, p.Width, p.Height, p.Outline, p.Obstacles, p.Grid))], typefaces, story.Id);
+        Known.AddOrUpdate(story, new(text, places, typefaces, set, kept?.Cut(MostKept - 1)));
         return set;
     }
 
-    private static Place PlaceOf(Publication publication, Frame frame, int? onPage) => new(frame.Box.Width, frame.Box.Height, frame.Outline,
-        frame.Area ?? TextArea.Whole, frame.Area is { IgnoresWrap: true } ? [] : Wraps.Of(publication, frame, onPage ?? frame.PageId));
+    private static Place PlaceOf(Publication publication, Frame frame, int onPage) => new(frame.Box.Width, frame.Box.Height, frame.Outline,
+        frame.Area ?? TextArea.Whole, frame.Area is { IgnoresWrap: true } ? [] : Wraps.Of(publication, frame, onPage),
+        publication.Setup.BaselineStep > 0 && frame.Angle == 0 ? new(publication.Setup.BaselineStart - frame.Box.Y, publication.Setup.BaselineStep) : null);
 }

@@ -7,12 +7,12 @@ using Formatum.Core.Typesetting;
 namespace Formatum.Core.Composing;
 
 /// <summary>What the text of a frame keeps clear of on the spread where it is shown, whatever lies above.</summary>
-internal static class Wraps
+public static class Wraps
 {
     /// <param name="publication">The publication.</param>
     /// <param name="frame">The text frame.</param>
     /// <param name="pageId">The page it is shown on.</param>
-    public static ImmutableArray<Obstacle> Of(Publication publication, Frame frame, int pageId)
+    internal static ImmutableArray<Obstacle> Of(Publication publication, Frame frame, int pageId)
     {
         if (publication.WrappedFrames.Count == 0) return [];
         var spread = Spread.At(publication, Spread.IndexOfPage(publication, publication.NumberOf(pageId)));
@@ -23,20 +23,34 @@ internal static class Wraps
                    let master = publication.MasterPageOf(placed.Page.Id)
                    from other in publication.WrappedFrames
                    where other.Id != frame.Id && (other.PageId == placed.Page.Id || (other.PageId == master && !publication.IsEmpty(other)))
-                   select ObstacleOf(other, other.Box.Moved(placed.Trim.X, placed.Trim.Y), back)];
+                   from obstacle in ObstaclesOf(publication, other, other.Box.Moved(placed.Trim.X, placed.Trim.Y), back)
+                   select obstacle];
     }
 
-    private static Obstacle ObstacleOf(Frame frame, Box box, Affine back)
+    private static IEnumerable<Obstacle> ObstaclesOf(Publication publication, Frame frame, Box box, Affine back)
     {
         var wrap = frame.Wrap!;
-        bool byOutline = wrap.Around == WrapAround.Outline && frame.Outline is not RectangleOutline;
-        var (distance, pose) = (wrap.Distance, new Pose(box, frame.Angle));
-        if (byOutline)
-            return new([.. frame.Outline.Flatten(box.Width, box.Height).Select(p => back.Apply(pose.ToPage.Apply(p)))], distance, wrap.Sides, false);
+        var toText = back.After(new Pose(box, frame.Angle).ToPage);
+        Obstacle Shape(IEnumerable<Vec> corners, Inset distance) => new([.. corners.Select(toText.Apply)], distance, wrap.Sides,
+            wrap.Around == WrapAround.Clear);
+        var outline = frame.Outline.Flatten(box.Width, box.Height);
+        if (wrap.Around == WrapAround.Contour && ContourOf(publication, frame, outline) is { } rings) return rings.Select(r => Shape(r, wrap.Distance));
+        if (wrap.Around is WrapAround.Outline or WrapAround.Contour && frame.Outline is not RectangleOutline) return [Shape(outline, wrap.Distance)];
         // Along straight sides each has a distance of its own, wherever the frame is turned.
+        var distance = wrap.Distance;
         var (left, top) = (-distance.Left, -distance.Top);
         var (right, bottom) = (box.Width + distance.Right, box.Height + distance.Bottom);
-        return new([.. new Vec[] { new(left, top), new(right, top), new(right, bottom), new(left, bottom) }.Select(p => back.Apply(pose.ToPage.Apply(p)))],
-            default, wrap.Sides, wrap.Around == WrapAround.Clear);
+        return [Shape([new(left, top), new(right, top), new(right, bottom), new(left, bottom)], default)];
+    }
+
+    /// <summary>What is seen of the contour of a frame's picture, in points from the upper left of the unturned frame; null where there is none.</summary>
+    public static ImmutableArray<ImmutableArray<Vec>>? ContourOf(Publication publication, Frame frame, ImmutableArray<Vec> outline)
+    {
+        if (publication.ImageOf(frame)?.Contour is not { } contour || publication.FittedOf(frame) is not { } fitted) return null;
+        var matrix = fitted.Placement.Matrix;
+        // Outside a hollow outline nothing is seen either, but there lines keep clear all the same.
+        bool clips = PolygonMeasure.IsConvex(outline.AsSpan());
+        var placed = contour.Rings.Select(ring => ring.Select(matrix.Apply).ToArray());
+        return [.. placed.Select(r => clips ? [.. PolygonMeasure.Clipped(r, outline.AsSpan())] : r.ToImmutableArray()).Where(r => r.Length >= 3)];
     }
 }

@@ -84,6 +84,20 @@ public sealed record UnlinkImages(ImmutableArray<int> ImageIds) : Edit
     }
 }
 
+/// <summary>Sets how an image's contour was found anew; null where it has none. Text that keeps clear of it follows.</summary>
+public sealed record ChangeContour(int ImageId, Contour? Contour) : Edit
+{
+    public override string Words => "Change contour";
+
+    protected override void Make(Draft draft)
+    {
+        var errors = new FieldErrors();
+        Contour?.Check(errors);
+        errors.ThrowIfAny();
+        draft.Put(ImageOf(draft, ImageId) with { Contour = Contour });
+    }
+}
+
 /// <summary>What is known of an image's subject: the point that was set, and one that is suggested. Null for none.</summary>
 public readonly record struct SubjectOf(int ImageId, Vec? Subject, Vec? Suggested);
 

@@ -155,5 +155,6 @@ public static class PublicationCheck
             errors.Range(field, ppi, 1e-3, 1e6, "A stored resolution lies between 0.001 and 1,000,000 ppi.");
         FitRequestCheck.SubjectCheck(image.Subject, errors);
         FitRequestCheck.SubjectCheck(image.SuggestedSubject, errors);
+        image.Contour?.Check(errors);
     }
 }

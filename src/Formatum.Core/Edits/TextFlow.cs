@@ -22,6 +22,7 @@ public sealed record TextAreaChange
     public InsetChange? Inset { get; init; }
     public VerticalPlace? Vertical { get; init; }
     public bool? IgnoresWrap { get; init; }
+    public bool? Balanced { get; init; }
 
     public TextArea? On(TextArea? now)
     {
@@ -33,6 +34,7 @@ public sealed record TextAreaChange
             Inset = Inset?.On(area.Inset) ?? area.Inset,
             Vertical = Vertical ?? area.Vertical,
             IgnoresWrap = IgnoresWrap ?? area.IgnoresWrap,
+            Balanced = Balanced ?? area.Balanced,
         };
         return area == TextArea.Whole ? null : area;
     }

@@ -24,8 +24,15 @@ public static class PolygonMeasure
     /// <param name="crossing">Whether the polygon's edges may cross each other: clipping keeps how often it winds about a point.</param>
     public static double SharedArea(ReadOnlySpan<Vec> polygon, ReadOnlySpan<Vec> convex, bool crossing = false)
     {
+        var shared = System.Runtime.InteropServices.CollectionsMarshal.AsSpan(Clipped(polygon, convex));
+        return crossing ? WoundArea(shared) : Math.Abs(SignedArea(shared));
+    }
+
+    /// <summary>A polygon without what lies outside a convex one. Where it falls into pieces, edges that lie on each other join them.</summary>
+    public static List<Vec> Clipped(ReadOnlySpan<Vec> polygon, ReadOnlySpan<Vec> convex)
+    {
         double turn = SignedArea(convex);
-        if (turn == 0) return 0;
+        if (turn == 0) return [];
         var kept = new List<Vec>(polygon.Length + convex.Length);
         foreach (var corner in polygon) kept.Add(corner);
         var next = new List<Vec>(kept.Capacity);
@@ -43,8 +50,22 @@ public static class PolygonMeasure
             }
             (kept, next) = (next, kept);
         }
-        var shared = System.Runtime.InteropServices.CollectionsMarshal.AsSpan(kept);
-        return crossing ? WoundArea(shared) : Math.Abs(SignedArea(shared));
+        return kept;
+    }
+
+    /// <summary>Whether a polygon has no hollows, and does not cross itself.</summary>
+    public static bool IsConvex(ReadOnlySpan<Vec> corners)
+    {
+        double turned = 0;
+        int sign = Math.Sign(SignedArea(corners));
+        for (int i = 0; i < corners.Length; i++)
+        {
+            Vec along = corners[(i + 1) % corners.Length] - corners[i], next = corners[(i + 2) % corners.Length] - corners[(i + 1) % corners.Length];
+            if (sign * along.Cross(next) < 0) return false;
+            turned += Math.Atan2(along.Cross(next), along.X * next.X + along.Y * next.Y);
+        }
+        // Once around, and not twice as a star does.
+        return Math.Abs(turned) < 3 * Math.PI;
     }
 
     /// <summary>Whether edges of the polygon cross, other than at corners they share.</summary>

@@ -56,6 +56,9 @@ public sealed record LinkedImage : Part
     /// <summary>Where the subject seems to be, as suggested from the picture itself; used only once somebody has accepted it as the subject point.</summary>
     public Vec? SuggestedSubject { get; init; }
 
+    /// <summary>The outline of what it shows; null where none could be told from its ground.</summary>
+    public Contour? Contour { get; init; }
+
     public override PartKey Key => new(PartKind.Image, Id);
 
     public int WidthPx => Fitting.Orientation.SwapsAxes(Orientation) ? StoredHeightPx : StoredWidthPx;

@@ -34,6 +34,16 @@ public sealed record Setup : Part
     public double Bleed { get; init; } = 3 * Units.PointsPerMillimetre;
     public Margins Margins { get; init; }
     public Columns Columns { get; init; } = new(1, 0);
+
+    /// <summary>From one line of the baseline grid to the next; 0 for no grid.</summary>
+    public double BaselineStep { get; init; }
+
+    /// <summary>Where the grid begins, below the upper edge of the trim.</summary>
+    public double BaselineStart { get; init; }
+
+    /// <summary>The finest grid, in points.</summary>
+    private const double LeastBaselineStep = 1;
+
     public LengthUnit Unit { get; init; } = LengthUnit.Millimetre;
 
     /// <summary>The resolution taken for an image whose file stores none.</summary>
@@ -105,6 +115,9 @@ public sealed record Setup : Part
         if (Columns.Count is < 1 or > MostColumns)
             errors.Add("columns.count", $"{Columns.Count} columns cannot be laid out. Give a number from 1 to {MostColumns}.");
         Length(errors, "columns.gutter", Columns.Gutter, 0, LargestSide, "A gutter is 0 or more.");
+        if (BaselineStep != 0)
+            Length(errors, "baseline.step", BaselineStep, LeastBaselineStep, LargestSide, "The lines of a baseline grid lie 1 point apart or more; 0 for no grid.");
+        Length(errors, "baseline.start", BaselineStart, 0, LargestSide, "A baseline grid begins at the upper edge of the page or below.");
         errors.Range("assumedPpi", AssumedPpi, 1, 100_000, "Give a resolution between 1 and 100,000 ppi; 72 is usual.");
         errors.Range("printPpi", PrintPpi, 1, 10_000, "Give a resolution between 1 and 10,000 ppi; 300 is usual for print.");
         errors.Range("floorPpi", FloorPpi, 1, 10_000, "Give a resolution between 1 and 10,000 ppi; 150 is a usual floor.");

@@ -27,6 +27,9 @@ public sealed record TextArea
 
     public VerticalPlace Vertical { get; init; }
 
+    /// <summary>Whether its columns come out equally long where the text ends in it (CSS Multi-column 1, column-fill: balance).</summary>
+    public bool Balanced { get; init; }
+
     /// <summary>Whether the text runs on over what other text keeps clear of.</summary>
     public bool IgnoresWrap { get; init; }
 

@@ -97,6 +97,12 @@ public sealed record TextSettings
     /// <summary>How thick a line below the paragraph is; 0 for none.</summary>
     public double? LineBelow { get; init; }
 
+    /// <summary>Whether its baselines stand on the publication's baseline grid.</summary>
+    public bool? OnGrid { get; init; }
+
+    /// <summary>Its rank as a heading, from 1; 0 for none. Lists of contents, running heads and bookmarks are made of headings.</summary>
+    public double? Heading { get; init; }
+
     public bool IsOpen => ReferenceEquals(this, Open) || this == Open;
 
     /// <summary>Those that characters may have: of a character style, and on some of a paragraph's.</summary>
@@ -143,6 +149,9 @@ public sealed record TextSettings
             (s, v) => s with { InitialLines = v }, SettingKind.Number),
         Number("LineAbove", "Line above", 0, 100, "A line is up to 100 points thick; 0 for none.", s => s.LineAbove, (s, v) => s with { LineAbove = v }),
         Number("LineBelow", "Line below", 0, 100, "A line is up to 100 points thick; 0 for none.", s => s.LineBelow, (s, v) => s with { LineBelow = v }),
+        YesNo("OnGrid", "On the baseline grid", s => s.OnGrid, (s, v) => s with { OnGrid = v }),
+        Number("Heading", "Heading, rank", 0, 6, "A heading has a rank from 1 to 6; 0 for none.", s => s.Heading, (s, v) => s with { Heading = v },
+            SettingKind.Number),
     ];
 
     public static readonly ImmutableArray<Setting<TextSettings>> All = [.. OfCharacters, .. OfParagraphs];

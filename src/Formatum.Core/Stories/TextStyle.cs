@@ -59,6 +59,8 @@ public sealed record TextStyle
     public int InitialLines { get; init; } = 1;
     public double LineAbove { get; init; }
     public double LineBelow { get; init; }
+    public bool OnGrid { get; init; }
+    public int Heading { get; init; }
 
     public double LineHeight => Leading ?? Size * UsualLeading;
 
@@ -99,6 +101,8 @@ public sealed record TextStyle
         InitialLines = (int)(s.InitialLines ?? Usual.InitialLines),
         LineAbove = s.LineAbove ?? Usual.LineAbove,
         LineBelow = s.LineBelow ?? Usual.LineBelow,
+        OnGrid = s.OnGrid ?? Usual.OnGrid,
+        Heading = (int)(s.Heading ?? Usual.Heading),
     };
 
     /// <summary>The same as settings, all of them set.</summary>
@@ -138,6 +142,8 @@ public sealed record TextStyle
         InitialLines = InitialLines,
         LineAbove = LineAbove,
         LineBelow = LineBelow,
+        OnGrid = OnGrid,
+        Heading = Heading,
     };
 
     /// <summary>What has to be set where nothing else is, for text to be set so.</summary>

@@ -12,6 +12,8 @@ public enum WrapAround
     Box,
     /// <summary>Its outline.</summary>
     Outline,
+    /// <summary>The contour of the picture in it; its outline while it has none.</summary>
+    Contour,
     /// <summary>Its box, and nothing stands beside it.</summary>
     Clear,
 }

@@ -222,7 +222,7 @@ internal sealed class ColumnFlow
         var (above, below) = words.Strut;
         for (; ; )
         {
-            if (FindRoom(words, above + below, number) is not { } free) return null;
+            if (FindRoom(words, above, below, number) is not { } free) return null;
             var (pieces, end) = Pieces(words, start, number, free);
             var (a, b) = words.HeightOf(start, end);
             if (a <= above + Hair && b <= below + Hair)
@@ -299,6 +299,7 @@ internal sealed class ColumnFlow
         {
             var column = _places[place].Column;
             if (place > _place) top = column.Top;
+            top = OnGrid(words, place, top);
             var room = RoomOf(words, column);
             double narrowest = Math.Min(NarrowestJustified * words.Style.Size, room.Width - Hair);
             for (int lines = 0; top + height <= column.Bottom + Hair && !(place == _most.Place && lines == _most.Lines);)
@@ -311,22 +312,24 @@ internal sealed class ColumnFlow
                     yield return new(place, top, stretch);
                 }
                 if (any) lines++;
-                top += any ? height : Step;
+                top = OnGrid(words, place, top + (any ? height : Step));
             }
         }
     }
 
     /// <summary>The stretches in which the next line may stand, in this column or a later one; null where there is no room any more.</summary>
     /// <param name="words">The paragraph.</param>
-    /// <param name="height">How high the line is.</param>
+    /// <param name="above">How high the line is above its baseline.</param>
+    /// <param name="below">How deep below.</param>
     /// <param name="number">Which of the paragraph's lines it is, from 0.</param>
-    private IReadOnlyList<Interval>? FindRoom(MeasuredParagraph words, double height, int number)
+    private IReadOnlyList<Interval>? FindRoom(MeasuredParagraph words, double above, double below, int number)
     {
+        double height = above + below;
         for (; _place < _places.Length; NextColumn())
         {
             if (_place == _most.Place && number >= _most.Lines + LinesBefore(_number)) continue;
             var column = _places[_place].Column;
-            for (; _top + height <= column.Bottom + Hair; _top += Step)
+            for (_top = OnGrid(words, _place, _top); _top + height <= column.Bottom + Hair; _top = OnGrid(words, _place, _top + Step))
             {
                 var free = Within(RoomOf(words), column, _places[_place].Shape.Free(column, _top, _top + height));
                 if (free.Count > 0) return free;
@@ -334,6 +337,10 @@ internal sealed class ColumnFlow
         }
         return null;
     }
+
+    /// <summary>Where a line's band begins at or below a place, so that its baseline stands on the grid where its paragraph keeps to that.</summary>
+    private double OnGrid(MeasuredParagraph words, int place, double top) => words.Style.OnGrid && _places[place].Shape.Grid is { } grid
+        ? grid.AtOrBelow(top + words.Strut.Above) - words.Strut.Above : top;
 
     /// <summary>How many lines of a paragraph stand in the columns before this one.</summary>
     private int LinesBefore(int paragraph) =>

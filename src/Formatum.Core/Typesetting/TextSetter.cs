@@ -39,8 +39,7 @@ public static class TextSetter
 
     private static ImmutableArray<SetText> Set(StyledText text, ImmutableArray<TextShape> chain, ParagraphCache paragraphs)
     {
-        var run = new ColumnFlow(text, chain, paragraphs);
-        run.SetAll();
+        var run = Balanced(text, chain, paragraphs, Flow(text, chain, paragraphs));
         var (leftOut, wordsLeft) = LeftOver(text, run.SetUpTo);
         var byFrame = run.Lines.ToLookup(l => l.Frame, l => l.Line);
         return [.. chain.Select((shape, frame) =>
@@ -49,6 +48,34 @@ public static class TextSetter
             bool last = frame == chain.Length - 1;
             return new SetText(lines, last ? leftOut : 0, lines.Sum(MissingIn), last ? wordsLeft : 0);
         })];
+    }
+
+    private static ColumnFlow Flow(StyledText text, ImmutableArray<TextShape> chain, ParagraphCache paragraphs)
+    {
+        var run = new ColumnFlow(text, chain, paragraphs);
+        run.SetAll();
+        return run;
+    }
+
+    /// <summary>How far from the least height the columns of a balanced frame may end, in points.</summary>
+    private const double Balance = 0.5;
+
+    /// <summary>The text with the columns of the frame in which it ends as short as they can be with all of it in them, where that is wished.</summary>
+    private static ColumnFlow Balanced(StyledText text, ImmutableArray<TextShape> chain, ParagraphCache paragraphs, ColumnFlow run)
+    {
+        int last = run.Lines.Select(l => l.Frame).DefaultIfEmpty(-1).Max();
+        if (last < 0 || !chain[last].IsBalanced || LeftOver(text, run.SetUpTo).Characters > 0) return run;
+        var column = chain[last].Columns[0];
+        var (tooShort, enough) = (column.Top, column.Bottom);
+        var best = run;
+        while (enough - tooShort > Balance)
+        {
+            double foot = (tooShort + enough) / 2;
+            var tried = Flow(text, [.. chain.Take(last), chain[last].Until(foot)], paragraphs);
+            if (LeftOver(text, tried.SetUpTo).Characters > 0) tooShort = foot;
+            else (enough, best) = (foot, tried);
+        }
+        return best;
     }
 
     private static int MissingIn(SetLine line)

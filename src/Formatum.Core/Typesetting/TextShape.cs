@@ -10,10 +10,19 @@ public readonly record struct Column(double Left, double Top, double Width, doub
     public Interval Across => new(Left, Left + Width);
 }
 
+/// <summary>The lines on which baselines stand.</summary>
+/// <param name="First">One of them, in points from the top of the frame.</param>
+/// <param name="Step">From one to the next, in points, more than 0.</param>
+public readonly record struct BaselineGrid(double First, double Step)
+{
+    /// <summary>The next at or below a place; a hair above it counts as at it.</summary>
+    public double AtOrBelow(double y) => First + Math.Ceiling((y - First) / Step - 1e-6) * Step;
+}
+
 /// <summary>Where lines may stand in a frame: its columns, within its outline, clear of what they keep clear of.</summary>
 public sealed class TextShape : IEquatable<TextShape>
 {
-    private readonly (TextArea Area, double Width, double Height, Outline Outline) _made;
+    private readonly (TextArea Area, double Width, double Height, Outline Outline, BaselineGrid? Grid, double Foot) _made;
     private readonly BandShape? _outline;
     private readonly double _within;
     private readonly ImmutableArray<Obstacle> _obstacles;
@@ -21,6 +30,12 @@ public sealed class TextShape : IEquatable<TextShape>
     public ImmutableArray<Column> Columns { get; }
 
     public VerticalPlace Vertical { get; }
+
+    /// <summary>The publication's baseline grid; null for none.</summary>
+    public BaselineGrid? Grid => _made.Grid;
+
+    /// <summary>Whether its columns come out equally long where the text ends in it.</summary>
+    public bool IsBalanced => _made.Area.Balanced && Columns.Length > 1;
 
     /// <summary>Whether a line may find less room than its column is wide.</summary>
     public bool IsUneven => _outline is not null || !_obstacles.IsEmpty;
@@ -30,9 +45,12 @@ public sealed class TextShape : IEquatable<TextShape>
     /// <param name="height">Its height.</param>
     /// <param name="outline">Its outline.</param>
     /// <param name="obstacles">What lines keep clear of.</param>
-    public TextShape(TextArea area, double width, double height, Outline outline, ImmutableArray<Obstacle> obstacles)
+    /// <param name="grid">The baseline grid; text that is moved up or down in its frame does not keep to one.</param>
+    /// <param name="foot">Where its columns end at the latest, in points from the top.</param>
+    public TextShape(TextArea area, double width, double height, Outline outline, ImmutableArray<Obstacle> obstacles, BaselineGrid? grid = null,
+        double foot = double.PositiveInfinity)
     {
-        _made = (area, width, height, outline);
+        _made = (area, width, height, outline, area.Vertical == VerticalPlace.Top ? grid : null, foot);
         Vertical = area.Vertical;
         _obstacles = area.IgnoresWrap ? [] : obstacles;
         var inset = area.Inset;
@@ -43,8 +61,11 @@ public sealed class TextShape : IEquatable<TextShape>
         if (!isBox) inset = default;
         double room = width - inset.Left - inset.Right, each = (room - (area.Columns - 1) * area.Gutter) / area.Columns;
         Columns = each <= 0 ? [] : [.. Enumerable.Range(0, area.Columns).Select(i => new Column(inset.Left + i * (each + area.Gutter), inset.Top, each,
-            height - inset.Bottom))];
+            Math.Min(foot, height - inset.Bottom)))];
     }
+
+    /// <summary>The same with columns that end higher up.</summary>
+    public TextShape Until(double foot) => new(_made.Area, _made.Width, _made.Height, _made.Outline, _obstacles, _made.Grid, foot);
 
     /// <summary>A whole frame of four sides, in one column.</summary>
     public static TextShape Box(double width, double height) => new(TextArea.Whole, width, height, Outline.Rectangle, []);

@@ -141,6 +141,9 @@ public sealed record MarginsBody(Length? Top = null, Length? Bottom = null, Leng
 
 public sealed record ColumnsBody(int? Count = null, Length? Gutter = null);
 
+/// <summary>The baseline grid: from line to line, and where it begins below the trim's upper edge.</summary>
+public sealed record BaselineBody(Length? Step = null, Length? Start = null);
+
 public sealed record PublicationBody
 {
     public required string Name { get; init; }
@@ -161,6 +164,7 @@ public sealed record PublicationBody
     public Length? Bleed { get; init; }
     public MarginsBody? Margins { get; init; }
     public ColumnsBody? Columns { get; init; }
+    public BaselineBody? Baseline { get; init; }
     public LengthUnit? Unit { get; init; }
     public double? AssumedPpi { get; init; }
 
@@ -197,6 +201,8 @@ public sealed record PublicationBody
             Bleed = Bleed?.Points ?? Units.Millimetres(3),
             Margins = new(Margins?.Top?.Points ?? usual, Margins?.Bottom?.Points ?? usual, Margins?.Inside?.Points ?? usual, Margins?.Outside?.Points ?? usual),
             Columns = new(Columns?.Count ?? 1, Columns?.Gutter?.Points ?? Units.Millimetres(4)),
+            BaselineStep = Baseline?.Step?.Points ?? 0,
+            BaselineStart = Baseline?.Start?.Points ?? 0,
             Unit = Unit ?? LengthUnit.Millimetre,
             AssumedPpi = AssumedPpi ?? 72,
         };
@@ -275,13 +281,17 @@ public sealed record TextColumnsBody
     /// <summary>Whether it runs on over what other text keeps clear of.</summary>
     public bool? IgnoresWrap { get; init; }
 
+    /// <summary>Whether the columns come out equally long where the text ends in them.</summary>
+    public bool? Balanced { get; init; }
+
     public TextAreaChange ToChange() => new()
     {
         Columns = Count,
         Gutter = Gutter?.Points,
         Inset = Inset?.ToChange(),
         Vertical = Vertical,
-        IgnoresWrap = IgnoresWrap
+        IgnoresWrap = IgnoresWrap,
+        Balanced = Balanced,
     };
 }
 

@@ -57,6 +57,12 @@ public record TextSettingsBody
     public Length? LineAbove { get; init; }
     public Length? LineBelow { get; init; }
 
+    /// <summary>Whether its baselines stand on the publication's baseline grid.</summary>
+    public bool? OnGrid { get; init; }
+
+    /// <summary>Its rank as a heading, 1 to 6; 0 for none.</summary>
+    public int? Heading { get; init; }
+
     public TextSettings ToSettings() => new()
     {
         Family = Family,
@@ -94,6 +100,8 @@ public record TextSettingsBody
         InitialLines = InitialLines,
         LineAbove = LineAbove?.Points,
         LineBelow = LineBelow?.Points,
+        OnGrid = OnGrid,
+        Heading = Heading,
     };
 }
 

@@ -129,8 +129,11 @@ public sealed record DeskAnswer(DeskView View, EditOutcome Outcome, bool FromHis
         changed.UnionWith(Outcome.Changes.Items.SelectMany(c => (c.After as Story)?.FrameIds ?? []));
         var images = ImageChanges.Select(c => c.Key.Id).ToHashSet();
         changed.UnionWith(Publication.ChainsOf(changed));
-        bool flows = FrameChanges.Any(c => c.Before is Frame { Wrap: not null } || c.After is Frame { Wrap: not null });
-        return View.Spread.FramesOf(Publication).Where(f => !f.Frame.Hidden).Where(f => changed.Contains(f.Frame.Id) || (flows && f.Frame.IsText)
+        bool flows = FrameChanges.Any(c => c.Before is Frame { Wrap: not null } || c.After is Frame { Wrap: not null })
+            || Publication.WrappedFrames.Any(f => f.ImageId is { } pictured && images.Contains(pictured));
+        // What stands elsewhere is told in contents, running heads and the pages a text goes on to.
+        bool Follows(Frame frame) => Publication.StoryOf(frame)?.Text.FollowsOthers() == true;
+        return View.Spread.FramesOf(Publication).Where(f => !f.Frame.Hidden).Where(f => changed.Contains(f.Frame.Id) || (flows && f.Frame.IsText) || Follows(f.Frame)
             || (f.Frame.ImageId is { } image && images.Contains(image)))
             .Select(f => SpreadView.Frame(Publication, f.Frame, f.Box));
     }

@@ -4,6 +4,7 @@ using Formatum.Core.Arranging;
 using Formatum.Core.Composing;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
+using Formatum.Core.Stories;
 using Formatum.Imaging;
 using Formatum.Output;
 using Formatum.Web.Wording;
@@ -111,9 +112,20 @@ public static class SpreadView
             svg.Append(CultureInfo.InvariantCulture, $"<path class=\"zone-margin\" fill-rule=\"evenodd\" d=\"{Path(page.Trim)}{Path(area)}\"/>");
             if (setup.Columns.Count > 1)
                 foreach (var column in setup.ColumnBoxes(page.Recto)) Rect(svg, column.Moved(page.Trim.X, page.Trim.Y), "zone-column");
+            if (setup.BaselineStep > 0) svg.Append("<path class=\"zone-baselines\" d=\"").Append(Baselines(setup, area, page.Trim.Y)).Append("\"/>");
         }
         if (spread.Pages.Length == 2)
             svg.Append(CultureInfo.InvariantCulture, $"<path class=\"fold\" d=\"M{N(spread.Pages[1].Trim.X)} {N(spread.Trim.Y)}v{N(spread.Trim.Height)}\"/>");
+    }
+
+    /// <summary>The lines of the baseline grid across a page's type area.</summary>
+    private static string Baselines(Setup setup, Box area, double top)
+    {
+        var path = new StringBuilder();
+        double first = setup.BaselineStart + Math.Ceiling((area.Y - top - setup.BaselineStart) / setup.BaselineStep) * setup.BaselineStep;
+        for (double y = Math.Max(setup.BaselineStart, first); y <= area.Bottom - top; y += setup.BaselineStep)
+            path.Append(CultureInfo.InvariantCulture, $"M{N(area.X)} {N(top + y)}h{N(area.Width)}");
+        return path.ToString();
     }
 
     /// <summary>A frame as the Desk shows it, with its handle for pointer, keyboard and assistive technology.</summary>
@@ -150,10 +162,16 @@ public static class SpreadView
         {
             SvgWriter.Content(svg, scene, "clip", image => PreviewAddress(image, scene.Image!.Matrix));
             if (FiguresOf(publication, frame) is { } figures) Overlays(svg, frame, box, figures);
+            svg.Append(CultureInfo.InvariantCulture, $"<path class=\"contour\" d=\"{ContourPath(publication, frame, box)}\"/>");
         }
         SvgWriter.Shape(svg, frame.Outline, box.Width, box.Height, " class=\"shape outline\"");
         svg.Append("</g>");
     }
+
+    /// <summary>The contour that text keeps clear of, as a path in the unturned frame; empty where it does not.</summary>
+    private static string ContourPath(Publication publication, Frame frame, Box box) => frame.Wrap is not { Around: WrapAround.Contour } ? ""
+        : string.Concat((Wraps.ContourOf(publication, frame, frame.Outline.Flatten(box.Width, box.Height)) ?? [])
+            .Select(ring => $"M{string.Join('L', ring.Select(p => $"{N(p.X)} {N(p.Y)}"))}Z"));
 
     private static string TextOf(Publication publication, Frame frame, SceneFrame scene)
     {

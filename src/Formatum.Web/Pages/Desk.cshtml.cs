@@ -18,8 +18,8 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Formatum.Web.Pages;
 
 /// <summary>The Desk: a spread, where frames are made and filled.</summary>
-public sealed class DeskModel(PublicationStore store, ServerOptions options, SubjectFinder finder, TableShelf tables, CopiedFrames copied, LinkStates states,
-    HeavyWork heavy)
+public sealed class DeskModel(PublicationStore store, ServerOptions options, SubjectFinder finder, ContourFinder contours, TableShelf tables, CopiedFrames copied,
+    LinkStates states, HeavyWork heavy)
     : PageModel
 {
     public required DeskView View { get; set; }
@@ -231,7 +231,7 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
         return Partial("_DeskAnswer", answer);
     }
 
-    private Hand HandOf(int id, int spread, DeskRequest request) => new(store, copied, id, spread, HttpContext.Seen(request.Seen));
+    private Hand HandOf(int id, int spread, DeskRequest request) => new(store, copied, contours, id, spread, HttpContext.Seen(request.Seen));
 
     private static DeskCommand Read(DeskRequest? request) => request?.Command ?? throw Unreadable();
 

@@ -31,6 +31,8 @@ public sealed class SetupForm
     public string? Columns { get; set; } = "3";
     public string? Gutter { get; set; } = "5 mm";
     public string? Bleed { get; set; } = "3 mm";
+    public string? BaselineStep { get; set; } = "0";
+    public string? BaselineStart { get; set; } = "0";
     public LengthUnit Unit { get; set; } = LengthUnit.Millimetre;
     public string? AssumedPpi { get; set; } = "72";
     public string? PrintPpi { get; set; } = "300";
@@ -71,6 +73,8 @@ public sealed class SetupForm
             Columns = s.Columns.Count.ToString(CultureInfo.InvariantCulture),
             Gutter = Text(s.Columns.Gutter),
             Bleed = Text(s.Bleed),
+            BaselineStep = Text(s.BaselineStep),
+            BaselineStart = Text(s.BaselineStart),
             Unit = s.Unit,
             AssumedPpi = s.AssumedPpi.ToString(CultureInfo.InvariantCulture),
             PrintPpi = s.PrintPpi.ToString(CultureInfo.InvariantCulture),
@@ -111,6 +115,8 @@ public sealed class SetupForm
             Margins = new(Read("margins.top", Top, over?.Margins.Top), Read("margins.bottom", Bottom, over?.Margins.Bottom),
                 Read("margins.inside", Inside, over?.Margins.Inside), Read("margins.outside", Outside, over?.Margins.Outside)),
             Columns = new(Whole("columns.count", Columns, errors), Read("columns.gutter", Gutter, over?.Columns.Gutter)),
+            BaselineStep = Read("baseline.step", BaselineStep, over?.BaselineStep),
+            BaselineStart = Read("baseline.start", BaselineStart, over?.BaselineStart),
             Unit = Enum.IsDefined(Unit) ? Unit : LengthUnit.Millimetre,
             AssumedPpi = Number("assumedPpi", AssumedPpi, errors),
             PrintPpi = Number("printPpi", PrintPpi, errors),

@@ -62,9 +62,9 @@ public class FrameArrangingTests
     public void Hidden_frames_are_not_in_the_scene()
     {
         var p = Begin();
-        Composing.Composer.Compose(p, Spread.At(p, 0), new Typesetting.HalfWide()).Items.Length.ShouldBe(4);
+        Core.Composing.Composer.Compose(p, Spread.At(p, 0), new Typesetting.HalfWide()).Items.Length.ShouldBe(4);
         p = p.Do(new ChangeFrames { FrameIds = [Id(p, "2")], Hidden = true });
-        Composing.Composer.Compose(p, Spread.At(p, 0), new Typesetting.HalfWide()).Items.Select(i => i.FrameId).ShouldNotContain(Id(p, "2"));
+        Core.Composing.Composer.Compose(p, Spread.At(p, 0), new Typesetting.HalfWide()).Items.Select(i => i.FrameId).ShouldNotContain(Id(p, "2"));
     }
 
     [Fact]

@@ -3,6 +3,7 @@ using System.Text.Json.Serialization;
 using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Publications;
+using Formatum.Imaging;
 using Formatum.Storage;
 
 namespace Formatum.Web.Desk.Commands;
@@ -22,6 +23,7 @@ namespace Formatum.Web.Desk.Commands;
 [JsonDerivedType(typeof(DragGap), "gutter")]
 [JsonDerivedType(typeof(FindGap), "find-gutter")]
 [JsonDerivedType(typeof(SetTextFlow), "flow")]
+[JsonDerivedType(typeof(FindContour), "contour")]
 [JsonDerivedType(typeof(RunTextOn), "run-on")]
 [JsonDerivedType(typeof(BreakTextChain), "break-chain")]
 [JsonDerivedType(typeof(TypeFrame), "type")]
@@ -135,7 +137,7 @@ public abstract record Gesture : DeskCommand
 }
 
 /// <summary>Who does something, where, and what they had seen of it.</summary>
-public sealed record Hand(PublicationStore Store, CopiedFrames Copied, int PublicationId, int SpreadNumber, Seen Seen)
+public sealed record Hand(PublicationStore Store, CopiedFrames Copied, ContourFinder Contours, int PublicationId, int SpreadNumber, Seen Seen)
 {
     public Task<Standing> StandingAsync(int? publicationId = null) => Store.OpenAsync(publicationId ?? PublicationId);
 

@@ -62,6 +62,7 @@ function commandOfField(field) {
   const d = field.dataset;
   if (d.setting) return { do: 'set', settings: [d.setting], value: String(checked(field)) };
   if (d.look) return { do: 'look', look: d.look, value: lookValue(field) };
+  if ('contour' in d) return { do: 'contour', strength: Number(field.value) };
   if (d.flow) return { do: 'flow', what: d.flow, value: String(checked(field)) };
   if (field.id === 'choose-by-rule') {
     if (field.value) choose(numbers(field.value));

@@ -309,6 +309,15 @@ inspector.addEventListener('change', event => {
   sending(field);
   set(name, field.type === 'checkbox' ? String(field.checked) : field.value);
 });
+// A field goes where the caret stands, or behind all of a text that is not open.
+inspector.addEventListener('change', async event => {
+  if (event.target.id !== 'insert-field' || !event.target.value) return;
+  const written = event.target.value;
+  event.target.value = '';
+  if (!writing) await write(state.selection[0]);
+  writing?.field.focus({ preventScroll: true });
+  if (writing) insert(written);
+});
 inspector.addEventListener('click', event => {
   const align = event.target.closest('[data-text-align]'), clear = event.target.closest('[data-clear-text]');
   if (align) set('alignment', align.dataset.textAlign);
