@@ -93,29 +93,35 @@ public sealed record PourRows : Edit
     {
         var origin = draft.Origin;
         if (Table.Rows.IsDefaultOrEmpty) throw new EditRefused("table", "The table has no rows. Choose another.");
-        if (Targets.IsDefaultOrEmpty)
-            throw new EditRefused("targets", "No column goes into a frame. Name frames as the columns are named, or choose for each column where it goes.");
         foreach (var target in Targets)
             if (target.Column < 0 || target.Column >= Table.Columns.Length) throw new EditRefused("targets", $"The table has no column {target.Column + 1}.");
         if (FirstPage < 1 || LastPage > origin.PageCount || FirstPage > LastPage)
             throw new EditRefused("pages", $"There are no pages {FirstPage} to {LastPage}; the publication has pages 1 to {origin.PageCount}.");
         var frames = ReadingOrder.Of(origin, origin.Order.Ids.Skip(FirstPage - 1).Take(LastPage - FirstPage + 1).SelectMany(origin.FramesOnPage)
             .Where(f => !f.Hidden)).ToList();
+        FrameText? TextOf(Frame frame) => draft.StoryOf(frame) is { } story && story.FrameIds[0] == frame.Id ? story.Text : null;
+        if (Targets.IsDefaultOrEmpty && RowPlan.RowsPerCopy(Table, Targets, frames, TextOf) == 0)
+            throw new EditRefused("targets", "No column goes into a frame. Name frames as the columns are named, choose for each column where it goes, or " +
+                "type a column's name in braces where its words belong.");
         if (!LayoutPages.IsDefaultOrEmpty)
         {
             var layout = PageRuns.Ids(draft, LayoutPages).SelectMany(origin.FramesOnPage).Where(f => !f.Hidden).ToList();
-            int perCopy = RowPlan.RowsPerCopy(Targets, layout), there = RowPlan.RowsPerCopy(Targets, frames);
+            int perCopy = RowPlan.RowsPerCopy(Table, Targets, layout, TextOf), there = RowPlan.RowsPerCopy(Table, Targets, frames, TextOf);
             if (perCopy == 0) throw new EditRefused("layout", "The pages to copy hold no frame of such a name. Choose others, or name their frames.");
             int copies = Math.Max(0, (Table.Rows.Length - there + perCopy - 1) / perCopy);
             var made = LayoutCopies.AddAll(draft, LayoutPages, copies);
             var after = origin.With(draft.Changes());
             frames.AddRange(ReadingOrder.Of(after, made));
         }
-        var places = RowPlan.Of(Table, Targets, frames, new ImageNames(origin.Images.Values), findings);
-        foreach (var (_, frameId, imageId, text) in places)
+        ImmutableArray<CellPlace> forms = [.. RowPlan.OfForms(Table, frames, TextOf, findings)];
+        var formed = forms.Select(p => p.FrameId).ToHashSet();
+        ImmutableArray<CellPlace> places = [.. RowPlan.Of(Table, Targets, frames, new ImageNames(origin.Images.Values), findings)
+            .Where(p => !formed.Contains(p.FrameId)), .. forms];
+        foreach (var (_, frameId, imageId, text, filled) in places)
         {
             var frame = FrameOf(draft, frameId);
-            if (text is not null && draft.StoryOf(frame) is { } story) Chains.Put(draft, story with { Text = story.Text.Worded(text) });
+            if (filled is not null) Chains.Put(draft, draft.StoryOf(frame)! with { Text = filled });
+            else if (text is not null && draft.StoryOf(frame) is { } story) Chains.Put(draft, story with { Text = story.Text.Worded(text) });
             else Placing.Put(draft, frame, imageId);
         }
         return places;

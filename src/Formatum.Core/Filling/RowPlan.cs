@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Formatum.Core.Publications;
+using Formatum.Core.Stories;
 
 namespace Formatum.Core.Filling;
 
@@ -12,8 +13,16 @@ public readonly record struct ColumnTarget(int Column, string FrameName);
 /// <summary>Something about a row that somebody should know before it is poured; rows are counted from 1.</summary>
 public sealed record RowFinding(int Row, string Column, string Words);
 
-/// <summary>One cell and where it goes: an image into a placeholder, or words into a text frame.</summary>
-public readonly record struct CellPlace(int Row, int FrameId, int? ImageId, string? Text);
+/// <summary>What goes into a frame from a row: an image into a placeholder, or words into a text frame.</summary>
+/// <param name="Row">The row, from 0.</param>
+/// <param name="FrameId">The frame.</param>
+/// <param name="ImageId">The image.</param>
+/// <param name="Text">All its words, set as those are that stand there.</param>
+/// <param name="Filled">Its own text with what it names of the row filled in.</param>
+public readonly record struct CellPlace(int Row, int FrameId, int? ImageId, string? Text, FrameText? Filled = null)
+{
+    public bool IsText => Text is not null || Filled is not null;
+}
 
 /// <summary>Finds where the cells of a table go.</summary>
 public static class RowPlan
@@ -61,11 +70,43 @@ public static class RowPlan
         return places.ToImmutable();
     }
 
-    /// <summary>How many rows the frames of a layout take: as many as frames have the same name.</summary>
-    public static int RowsPerCopy(IReadOnlyList<ColumnTarget> targets, IEnumerable<Frame> layout)
+    /// <summary>
+    /// Text frames that name columns take rows as frames of one name do: those with the same words one after the other, in reading order.
+    /// </summary>
+    /// <param name="table">The table.</param>
+    /// <param name="framesInOrder">The frames, in reading order.</param>
+    /// <param name="textOf">The text of a frame; null where it has none.</param>
+    /// <param name="findings">Takes what should be known.</param>
+    public static IEnumerable<CellPlace> OfForms(Table table, IEnumerable<Frame> framesInOrder, Func<Frame, FrameText?> textOf, List<RowFinding> findings)
+    {
+        var form = new RowForm(table);
+        foreach (var alike in Forms(form, framesInOrder, textOf))
+        {
+            var frames = alike.ToList();
+            var columns = form.ColumnsOf(textOf(frames[0])!);
+            for (int row = 0; row < table.Rows.Length && row < frames.Count; row++)
+            {
+                foreach (int column in columns.Where(c => table.Rows[row][c].Trim().Length == 0))
+                    findings.Add(new(row + 1, table.Columns[column], "The cell is empty."));
+                yield return new(row, frames[row].Id, null, null, form.Filled(textOf(frames[row])!, table.Rows[row]));
+            }
+            if (frames.Count < table.Rows.Length)
+                findings.Add(new(frames.Count + 1, table.Columns[columns[0]], "There is no text that names this column left for it and the rows after it."));
+        }
+    }
+
+    /// <summary>Frames whose text names columns, those with the same words together.</summary>
+    private static IEnumerable<IGrouping<string, Frame>> Forms(RowForm form, IEnumerable<Frame> frames, Func<Frame, FrameText?> textOf) =>
+        frames.Where(f => textOf(f) is { } text && form.ColumnsOf(text).Count > 0).GroupBy(f => textOf(f)!.Plain);
+
+    /// <summary>How many rows the frames of a layout take: as many as frames have the same name, or name the same columns in the same words.</summary>
+    public static int RowsPerCopy(Table table, IReadOnlyList<ColumnTarget> targets, IReadOnlyList<Frame> layout, Func<Frame, FrameText?> textOf) =>
+        Named(targets, layout).Concat(Forms(new(table), layout, textOf).Select(g => g.Count())).DefaultIfEmpty(0).Min();
+
+    private static IEnumerable<int> Named(IReadOnlyList<ColumnTarget> targets, IReadOnlyList<Frame> layout)
     {
         var counts = layout.GroupBy(f => f.Name, StringComparer.OrdinalIgnoreCase).ToDictionary(g => g.Key, g => g.Count(), StringComparer.OrdinalIgnoreCase);
-        return targets.Select(t => counts.GetValueOrDefault(t.FrameName)).Where(n => n > 0).DefaultIfEmpty(0).Min();
+        return targets.Select(t => counts.GetValueOrDefault(t.FrameName)).Where(n => n > 0);
     }
 }
 

@@ -26,6 +26,9 @@ public static partial class TextFields
 
     private static bool HasFields(string text) => text.Contains('{', StringComparison.Ordinal) && Written().IsMatch(text);
 
+    /// <summary>Whether a name in braces would be a field.</summary>
+    public static bool IsField(string name) => Written().Match($"{{{name.Trim()}}}") is { Success: true, Index: 0 };
+
     /// <summary>Whether what it says follows from where texts stand, its own or others.</summary>
     public static bool FollowsOthers(this FrameText text) => text.Paragraphs.Any(p => HasFields(p.Text)
         && Written().Matches(p.Text).Any(m => Of(m).Name is Heading or Contents or Next or Before));

@@ -109,7 +109,7 @@ public static class FillingEndpoints
         var edit = new PourRows { Table = table, Targets = targets, FirstPage = from, LastPage = to, LayoutPages = [.. layout] };
         var (_, places, findings) = edit.Proposal(before);
         if (!body.OnlyReport) context.Told(await store.EditAsync(id, edit, context.Seen(body.Seen)));
-        return new(places.Count(p => p.ImageId is not null), places.Count(p => p.Text is not null), [.. findings]);
+        return new(places.Count(p => p.ImageId is not null), places.Count(p => p.IsText), [.. findings]);
     }
 
     private static async Task<PourAnswer> Pour(int id, PourBody body, PublicationStore store, HeavyWork heavy, HttpContext context)

@@ -65,10 +65,12 @@ public sealed record RowsView(DeskView Desk, RowsForm Form, Table Table, Immutab
     {
         ImmutableArray<ColumnTarget> targets = [.. form.Targets.Select((name, i) => new ColumnTarget(i, name))
             .Where(t => t.FrameName is { Length: > 0 } and not "none")];
+        var forms = new RowForm(table);
         var meant = targets.Select(t => t.FrameName).ToHashSet(StringComparer.OrdinalIgnoreCase);
         if (desk.Spread.Master is not null) throw new EditRefused("into", "A table is poured into pages. Open a spread of the publication, and pour there.");
         var pages = desk.Spread.Pages.Select(p => p.Number).Order().ToList();
-        var named = pages.Where(n => desk.Publication.FramesOnPage(desk.Publication.Order.Ids[n - 1]).Any(f => meant.Contains(f.Name))).ToList();
+        var named = pages.Where(n => desk.Publication.FramesOnPage(desk.Publication.Order.Ids[n - 1])
+            .Any(f => meant.Contains(f.Name) || (desk.Publication.StoryOf(f) is { } story && forms.ColumnsOf(story.Text).Count > 0))).ToList();
         if (named.Count > 0 && form.Layout != PourLayout.Spread) pages = named;
         return new()
         {

@@ -123,4 +123,32 @@ public sealed class RowTests
         next.Tray.ImageIds.ShouldBeEmpty();
         Should.Throw<EditRefused>(() => EditionMaker.Make(p, " ", "", new(false, false))).Message.ShouldContain("needs a name");
     }
+
+    [Fact]
+    public void A_text_that_names_columns_is_filled_from_its_row_and_stays_set_as_it_was()
+    {
+        var p = Publication.Create(new Setup { Name = "T", PageWidth = 600, PageHeight = 800 }, 1);
+        p = Do(p, new LinkImages([.. Enumerable.Range(1, 5).Select(i => EditTests.Image($"pot-{i}.jpg"))]));
+        var bold = new TextSettings { Bold = true };
+        for (int i = 0; i < 2; i++)
+        {
+            p = Do(p, new MakeFrame { Page = 1, Box = new(10, 10 + 300 * i, 200, 200), Name = "Picture" });
+            var caption = new Paragraph { Runs = [new("{Piece}") { Set = bold }, new(", {note} on page {page}: {price} or {Price}")] };
+            p = Do(p, new MakeFrame { Page = 1, Box = new(10, 220 + 300 * i, 200, 40), Text = new([caption, new("{nothing}", TextStyle.Usual)]) });
+        }
+        var table = Pots("pot-1|Mug|grey\nand small", "pot-2|Jug|", "pot-3|Bowl|{Piece}");
+        table = table with { Columns = [.. table.Columns, "Price", "Page"], Rows = [.. table.Rows.Select((r, i) => r.AddRange($"{i + 1}.50", "99"))] };
+        var findings = Rows(p, table).Proposal(p).Findings;
+        findings.ShouldBe([new RowFinding(2, "Note", "The cell is empty.")]);
+        p = Do(p, Rows(p, table));
+        p.PageCount.ShouldBe(2, "three rows, two a page");
+        var texts = ReadingOrder.Of(p, p.Frames.Values.Where(f => f.IsText)).Select(f => p.StoryOf(f)!.Text).ToList();
+        texts.Select(t => t.Paragraphs[0].Text).ShouldBe(["Mug, grey\u2028and small on page {page}: 1.50 or 1.50", "Jug,  on page {page}: 2.50 or 2.50",
+            "Bowl, {Piece} on page {page}: 3.50 or 3.50", "{Piece}, {note} on page {page}: {price} or {Price}"]);
+        texts[0].Paragraphs[0].Runs[0].ShouldBe(new Run("Mug") { Set = bold });
+        texts[0].Paragraphs[1].Text.ShouldBe("{nothing}");
+        Read(p, "Picture").ShouldBe(["pot-1.jpg", "pot-2.jpg", "pot-3.jpg", "-"]);
+        // A table whose columns are named nowhere goes nowhere.
+        Should.Throw<EditRefused>(() => Do(p, Rows(p, new(["Kiln"], [["x"]])))).Message.ShouldContain("in braces");
+    }
 }
