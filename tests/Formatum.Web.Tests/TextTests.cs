@@ -233,6 +233,46 @@ public sealed class TextTests(Workplace place) : InBrowser(place)
     }
 
     [Fact]
+    public async Task What_is_left_over_is_dragged_onto_a_frame_and_each_proposal_is_shown_before_it_is_taken()
+    {
+        int id = await Server.NewPublicationAsync(pages: 2, facing: false);
+        async Task<int> MadeAsync(double x, string words) => (await Server.PostAsync($"/api/publications/{id}/frames", new
+        {
+            page = 1,
+            x,
+            y = 60,
+            width = 120,
+            height = 60,
+            text = new { paragraphs = new[] { new { text = words } } }
+        })).GetProperty("id").GetInt32();
+        int first = await MadeAsync(60, Long), second = await MadeAsync(220, ""), third = await MadeAsync(380, "own words");
+        OpenDesk(id);
+        Browser.Click($"#frame-{first}");
+        var button = Browser.Find($".run-on [data-into='{second}']");
+        Actions().MoveToElement(button).Perform();
+        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector("#under-way .tray-preview")).Count == 2, "both frames as they would be");
+        Browser.Until(() => Browser.Find("#pointer-words").Text.Contains("words left over", StringComparison.Ordinal), "and what would be left");
+        Actions().MoveToElement(Browser.Find(".run-on [data-into=pages]")).Perform();
+        Browser.Until(() => Browser.Find("#pointer-words").Text.Contains("added, all words have their place", StringComparison.Ordinal), "with pages");
+        Actions().MoveToElement(Browser.Find("#canvas")).Perform();
+        Browser.Until(() => !Browser.Has("#under-way .tray-preview"), "gone with the pointer");
+        (await FramesAsync(id)).Length.ShouldBe(3, "nothing is done yet");
+
+        // A frame with words of its own does not take it; an empty one does.
+        var mark = Browser.Find($"#frame-{first} .overflow-mark");
+        var (taken, empty) = (Window(440, 90), Window(280, 90));
+        Actions().MoveToElement(mark).ClickAndHold().MoveToLocation(taken.X - 10, taken.Y).MoveToLocation(taken.X, taken.Y).Release().Perform();
+        Browser.Until(() => Browser.Find("#notices").Text.Contains("words of its own", StringComparison.Ordinal), "told why not");
+        Settled();
+        Actions().MoveToElement(Browser.Find($"#frame-{first} .overflow-mark")).ClickAndHold().MoveToLocation(empty.X - 10, empty.Y)
+            .MoveToLocation(empty.X, empty.Y).Release().Perform();
+        Browser.Until(() => Browser.Has(".chain") && Browser.Find(".chain").Text.Contains("2 of 2", StringComparison.Ordinal), "it runs on, and that frame is chosen");
+        Settled();
+        Shown(second).ShouldNotBeEmpty();
+        Shown(third).ShouldBe(["own words"]);
+    }
+
+    [Fact]
     public async Task A_text_that_does_not_fit_runs_on_into_the_next_frame_and_over_new_pages_until_it_ends()
     {
         int id = await Server.NewPublicationAsync(pages: 2, facing: false);

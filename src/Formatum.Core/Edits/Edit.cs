@@ -32,6 +32,7 @@ public abstract record Edit
     {
         Following.Settle(draft);
         Chains.Settle(draft);
+        RunningOn.Settle(draft);
         Holding.Settle(draft);
     }
 

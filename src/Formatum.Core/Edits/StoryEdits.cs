@@ -119,8 +119,9 @@ public sealed record RunOnPages(int FrameId, int Count, bool OnNewPages) : Edit
         int at = origin.Order.IndexOf(frame.PageId);
         if (at < 0) throw new EditRefused("text", "On a master, text does not run on from page to page. Choose a frame of a page.");
         var pages = Pages(draft, at);
+        if (frame is { MasterFrameId: not null, Area.RunsOn: true }) Following.LayNew(draft, pages.Where(p => !origin.Pages.ContainsKey(p)));
         var after = origin.With(draft.Changes());
-        var made = pages.Select(page => Like(draft, after, frame, page)).ToImmutableArray();
+        var made = pages.Select(page => Like(draft, after, story, frame, page)).ToImmutableArray();
         Chains.Put(draft, story with { FrameIds = [.. story.FrameIds, .. made] });
     }
 
@@ -142,8 +143,15 @@ public sealed record RunOnPages(int FrameId, int Count, bool OnNewPages) : Edit
         return [.. there, .. made];
     }
 
-    private static int Like(Draft draft, Publication after, Frame frame, int page)
+    private static int Like(Draft draft, Publication after, Story story, Frame frame, int page)
     {
+        // Where the page has such a frame from its master already, that is the one.
+        if (frame is { MasterFrameId: not null, Area.RunsOn: true } && RunningOn.Partner(draft, after.FramesOnPage(page), frame) is { } there
+            && Chains.IsEmpty(draft, there))
+        {
+            RunOn.Take(draft, there, story.Id);
+            return there.Id;
+        }
         var sides = new Sides(after.Setup, after.IsRecto(frame.PageId), after.IsRecto(page));
         var like = frame with { Id = draft.NewId(), PageId = page, Box = sides.Box(frame), GroupId = null, MasterFrameId = null, Locked = false };
         draft.Put(like);

@@ -23,6 +23,7 @@ public sealed record TextAreaChange
     public VerticalPlace? Vertical { get; init; }
     public bool? IgnoresWrap { get; init; }
     public bool? Balanced { get; init; }
+    public bool? RunsOn { get; init; }
 
     public TextArea? On(TextArea? now)
     {
@@ -35,6 +36,7 @@ public sealed record TextAreaChange
             Vertical = Vertical ?? area.Vertical,
             IgnoresWrap = IgnoresWrap ?? area.IgnoresWrap,
             Balanced = Balanced ?? area.Balanced,
+            RunsOn = RunsOn ?? area.RunsOn,
         };
         return area == TextArea.Whole ? null : area;
     }

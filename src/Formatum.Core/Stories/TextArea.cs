@@ -30,6 +30,9 @@ public sealed record TextArea
     /// <summary>Whether its columns come out equally long where the text ends in it (CSS Multi-column 1, column-fill: balance).</summary>
     public bool Balanced { get; init; }
 
+    /// <summary>Whether, from a master, the text of each page runs on into the frame of that name on the next.</summary>
+    public bool RunsOn { get; init; }
+
     /// <summary>Whether the text runs on over what other text keeps clear of.</summary>
     public bool IgnoresWrap { get; init; }
 

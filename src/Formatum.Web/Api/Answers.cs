@@ -89,9 +89,10 @@ public sealed record FrameAnswer(
 }
 
 /// <summary>Where in its frame a text is set; lengths in points.</summary>
-public sealed record ColumnsAnswer(int Count, double Gutter, Inset Inset, VerticalPlace Vertical, bool IgnoresWrap, bool Balanced)
+public sealed record ColumnsAnswer(int Count, double Gutter, Inset Inset, VerticalPlace Vertical, bool IgnoresWrap, bool Balanced, bool RunsOn)
 {
-    public static ColumnsAnswer Of(TextArea area) => new(area.Columns, area.Gutter, area.Inset, area.Vertical, area.IgnoresWrap, area.Balanced);
+    public static ColumnsAnswer Of(TextArea area) => new(area.Columns, area.Gutter, area.Inset, area.Vertical, area.IgnoresWrap, area.Balanced,
+        area.RunsOn);
 }
 
 /// <summary>How text keeps clear of a frame; lengths in points.</summary>

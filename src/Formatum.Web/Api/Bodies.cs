@@ -284,6 +284,9 @@ public sealed record TextColumnsBody
     /// <summary>Whether the columns come out equally long where the text ends in them.</summary>
     public bool? Balanced { get; init; }
 
+    /// <summary>Whether, from a master, the text of each page runs on into the frame of that name on the next.</summary>
+    public bool? RunsOn { get; init; }
+
     public TextAreaChange ToChange() => new()
     {
         Columns = Count,
@@ -292,6 +295,7 @@ public sealed record TextColumnsBody
         Vertical = Vertical,
         IgnoresWrap = IgnoresWrap,
         Balanced = Balanced,
+        RunsOn = RunsOn,
     };
 }
 

@@ -157,7 +157,13 @@ public static class SpreadView
                     $"dy=\"{(i == 0 ? "-0.6em" : "1.2em")}\">{SvgWriter.Escape(label.Lines[i])}{(i < label.Lines.Count - 1 ? " " : "")}</tspan>");
             svg.Append("</text>");
         }
-        else if (frame.IsText) svg.Append("<g class=\"text-holder\">").Append(TextOf(publication, frame, scene)).Append("</g>");
+        // Over its outline, so that what is left over can be taken hold of.
+        else if (frame.IsText)
+        {
+            SvgWriter.Shape(svg, frame.Outline, box.Width, box.Height, " class=\"shape outline\"");
+            svg.Append("<g class=\"text-holder\">").Append(TextOf(publication, frame, scene)).Append("</g></g>");
+            return;
+        }
         else
         {
             SvgWriter.Content(svg, scene, "clip", image => PreviewAddress(image, scene.Image!.Matrix));

@@ -274,4 +274,59 @@ public class MasterEditTests
 
     private static ImmutableArray<string> PartsOf(Publication p) => [.. p.Parts.Select(part => $"{part.Key} {PartJson.Write(part)}")
         .Order(StringComparer.Ordinal)];
+
+    /// <summary>A master with a text on each side that runs on, or not yet.</summary>
+    private static Publication BeginText(bool runsOn)
+    {
+        var p = Publication.Create(SetupTests.A4() with { Facing = true }, 6).Do(new MakeMaster("Book page"));
+        foreach (int side in new[] { Verso, Recto })
+        {
+            p = p.Do(new MakeFrame { Page = side, Box = new(30, 40, 200, 36), Name = "Text", Text = FrameText.Empty(new() { Size = 10, Leading = 12 }) });
+            if (runsOn) p = LetRunOn(p, side);
+        }
+        return p;
+    }
+
+    private static Publication LetRunOn(Publication p, int side) => p.Do(new ChangeFrames { FrameIds = [Named(p, side, "Text").Id], Area = new() { RunsOn = true } });
+
+    private static int[] Chain(Publication p, int page) => [.. p.StoryOf(Named(p, page, "Text"))!.FrameIds.Select(id => p.NumberOf(p.Frames[id].PageId))];
+
+    [Fact]
+    public void Text_that_a_master_lets_run_on_goes_from_page_to_page()
+    {
+        var p = Based(BeginText(true), 2, 3, 4);
+        Chain(p, 3).ShouldBe([2, 3, 4]);
+        p = p.Do(new WriteText(Named(p, 2, "Text").Id, string.Join('\n', Enumerable.Range(1, 12))));
+        string Read(int page) => string.Join(' ', Composition.TextOf(p, Named(p, page, "Text"), new HalfWide())!.Lines.Select(l => l.Text));
+        (Read(2), Read(4)).ShouldBe(("1 2 3", "7 8 9"));
+        // A page between takes its place in the chain, and pages are added until the text ends.
+        p = p.Do(new AddPages(4, 1, Master(p).Id));
+        Chain(p, 2).ShouldBe([2, 3, 4, 5]);
+        (Read(4), Read(5)).ShouldBe(("7 8 9", "10 11 12"));
+        p = p.Do(new WriteText(Named(p, 2, "Text").Id, string.Join('\n', Enumerable.Range(1, 16))));
+        p = p.Do(new RunOnPages(Named(p, 5, "Text").Id, 2, OnNewPages: true));
+        Chain(p, 2).ShouldBe([2, 3, 4, 5, 6, 7]);
+        On(p, 6).Count.ShouldBe(1, "the page's own frame from the master serves");
+        Read(7).ShouldBe("16");
+        // A page that goes leaves its words to the others.
+        p = p.Do(new RemovePages([3]));
+        Chain(p, 2).ShouldBe([2, 3, 4, 5, 6]);
+        Read(3).ShouldBe("4 5 6");
+    }
+
+    [Fact]
+    public void It_joins_what_is_there_when_it_is_said_later_and_leaves_alone_what_has_words()
+    {
+        var p = Based(BeginText(false), 2, 3, 4, 5);
+        Chain(p, 2).ShouldBe([2]);
+        p = p.Do(new WriteText(Named(p, 4, "Text").Id, "own words"));
+        var on = LetRunOn(LetRunOn(p, Verso), Recto);
+        Chain(on, 2).ShouldBe([2, 3]);
+        Chain(on, 4).ShouldBe([4, 5]);
+        on.StoryOf(Named(on, 5, "Text"))!.Text.Plain.ShouldBe("own words");
+        // Taken back, each is as it was.
+        var changes = new ChangeFrames { FrameIds = [Named(p, Verso, "Text").Id, Named(p, Recto, "Text").Id], Area = new() { RunsOn = true } }.On(p);
+        p.With(changes).With(changes.Inverse()).Parts.OrderBy(x => x.Key.Kind).ThenBy(x => x.Key.Id).ShouldBe(p.Parts.OrderBy(x => x.Key.Kind)
+            .ThenBy(x => x.Key.Id));
+    }
 }

@@ -32,6 +32,7 @@ public sealed record SetTextFlow : Gesture
             "columns.vertical" => edit with { Area = new() { Vertical = Choice<VerticalPlace>(errors) } },
             "columns.ignoresWrap" => edit with { Area = new() { IgnoresWrap = Value == "true" } },
             "columns.balanced" => edit with { Area = new() { Balanced = Value == "true" } },
+            "columns.runsOn" => edit with { Area = new() { RunsOn = Value == "true" } },
             "wrap.around" => edit with { Wrap = Around(wrap, errors) },
             "wrap.sides" => edit with { Wrap = new() { Sides = Choice<WrapSides>(errors) } },
             not null when Side(What, "columns.inset", area.Inset) is var (now, change) => edit with { Area = new() { Inset = change(Distance(now)) } },

@@ -10,6 +10,7 @@ import './tools/gap.js';
 import './tools/guides.js';
 import './tools/place.js';
 import './tools/pour.js';
+import './tools/runon.js';
 import './tools/shape.js';
 import './tools/text.js';
 import './tools/tray.js';
