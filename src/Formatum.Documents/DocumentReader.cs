@@ -34,6 +34,10 @@ public static class DocumentReader
             $"{Core.Stories.FrameText.LongestText:#,0} at most. Bring it in in parts.");
     }
 
+    /// <summary>HTML as another program puts it on the clipboard.</summary>
+    /// <exception cref="EditRefused">Its elements are nested out of all measure.</exception>
+    public static BroughtDocument ReadHtml(string html) => HtmlDocument.Read(html);
+
     private static string FromMarkdown(string text)
     {
         try

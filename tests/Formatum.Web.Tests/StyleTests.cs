@@ -71,6 +71,86 @@ public sealed class StyleTests(Workplace place) : InBrowser(place)
             "undone");
     }
 
+    private void Chord(params string[] keys)
+    {
+        var actions = Actions();
+        foreach (string modifier in keys[..^1]) actions.KeyDown(modifier);
+        actions.SendKeys(keys[^1]);
+        foreach (string modifier in keys[..^1]) actions.KeyUp(modifier);
+        actions.Perform();
+    }
+
+    private string Marked(int id, int frame) => string.Join('|', FrameAsync(id, frame).Result.GetProperty("text").GetProperty("paragraphs").EnumerateArray()
+        .Select(p => string.Concat(p.GetProperty("runs").EnumerateArray().Select(r => r.TryGetProperty("settings", out var set)
+            && set.TryGetProperty("bold", out var bold) && bold.GetBoolean() ? $"*{r.GetProperty("text").GetString()}*" : r.GetProperty("text").GetString()))));
+
+    private void Reads(int id, int frame, string marked) => Browser.Until(() => Marked(id, frame) == marked, $"{marked}, not {Marked(id, frame)}");
+
+    [Fact]
+    public async Task With_the_caret_alone_a_key_switches_what_is_typed_next_and_words_are_pasted_as_they_are_set()
+    {
+        var (id, frame) = await BeginAsync("aa bb");
+        OpenDesk(id);
+        Write();
+        Press(Keys.Home, Keys.ArrowRight);
+        Chord(Keys.Control, "b");
+        Browser.Until(() => Browser.Find("#notices").Text.Contains("bold", StringComparison.Ordinal), "told");
+        // Of the letters that were there, none is taken for what is typed.
+        Press("aXa");
+        Reads(id, frame, "a*aXa*a bb");
+        Chord(Keys.Control, "b");
+        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector(".notice")).Count > 0, "told again");
+        Press("-");
+        Reads(id, frame, "a*aXa*-a bb");
+
+        // Copied and pasted behind, the bold ones are bold; as plain text they go on as what stands there.
+        Press(Keys.Home, Keys.ArrowRight);
+        Actions().KeyDown(Keys.Shift).SendKeys(Keys.ArrowRight + Keys.ArrowRight + Keys.ArrowRight + Keys.ArrowRight).KeyUp(Keys.Shift).Perform();
+        Selected().ShouldBe("aXa-");
+        Chord(Keys.Control, "c");
+        Press(Keys.End);
+        Chord(Keys.Control, "v");
+        Reads(id, frame, "a*aXa*-a bb*aXa*-");
+        Press("!");
+        Reads(id, frame, "a*aXa*-a bb*aXa*-!");
+        Actions().KeyDown(Keys.Shift).SendKeys(Keys.Home).KeyUp(Keys.Shift).Perform();
+        Chord(Keys.Control, "x");
+        Reads(id, frame, "");
+        Chord(Keys.Control, "v");
+        Reads(id, frame, "a*aXa*-a bb*aXa*-!");
+        Press(Keys.End);
+        Chord(Keys.Control, Keys.Shift, "v");
+        Reads(id, frame, "a*aXa*-a bb*aXa*-!aaXa-a bbaXa-!");
+
+        // What another program copied comes as far as styles can say it; a heading takes the style of that name only where there is one.
+        Actions().KeyDown(Keys.Control).SendKeys("a").KeyUp(Keys.Control).Perform();
+        Browser.Run<object?>("""
+            const data = new DataTransfer();
+            data.setData('text/html', '<h1>Head</h1><p>some <b>bold</b> words<script>alert(1)</script></p>');
+            data.setData('text/plain', 'Head\nsome bold words');
+            document.querySelector('.writing').dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+            """);
+        Reads(id, frame, "Head|some *bold* words");
+        (await Server.GetAsync($"/api/publications/{id}/styles")).GetArrayLength().ShouldBe(0, "no style is made for it");
+        Press(Keys.Escape);
+        Browser.Until(() => !Browser.Has(".writing"), "closed");
+    }
+
+    [Fact]
+    public async Task A_style_is_chosen_by_keys_and_the_keys_go_back_to_the_text()
+    {
+        var (id, frame) = await BeginAsync("Heading");
+        await Server.PostAsync($"/api/publications/{id}/styles", new { kind = "paragraph", name = "Title", settings = new { size = 30 } });
+        OpenDesk(id);
+        Write();
+        Chord(Keys.Alt, "y");
+        Browser.Until(() => Browser.Driver.SwitchTo().ActiveElement().GetAttribute("id") == "text-style", "the list of styles has the keys");
+        Press("T", Keys.Enter);
+        Browser.Until(() => FrameAsync(id, frame).Result.GetProperty("text").GetProperty("paragraphs")[0].TryGetProperty("style", out var style)
+            && style.GetString() == "Title", "the style is put on");
+        Browser.Until(() => Browser.Driver.SwitchTo().ActiveElement().GetAttribute("class") == "writing", "typing goes on");
+    }
+
     [Fact]
     public async Task A_style_is_made_from_a_text_put_on_another_and_what_is_set_there_is_cleared()
     {

@@ -36,7 +36,8 @@ public sealed record WriteText(int FrameId, string Plain) : Edit
 /// <param name="With">What stands there then; line ends part paragraphs.</param>
 /// <param name="Within">The paragraphs that the stretch reaches into, whole, as they were seen.</param>
 /// <param name="Begin">Where these began.</param>
-public sealed record TypeText(int FrameId, TextRange Range, string With, string Within, int Begin) : Edit
+/// <param name="As">How the words are set, where otherwise than what stands there.</param>
+public sealed record TypeText(int FrameId, TextRange Range, string With, string Within, int Begin, TextSettings? As = null) : Edit
 {
     public override string Words => "Type text";
 
@@ -50,7 +51,10 @@ public sealed record TypeText(int FrameId, TextRange Range, string With, string 
         var story = WriteText.StoryOf(draft, FrameId);
         if (PlaceIn(story) is not { } place) throw new EditRefused("text", "The text has changed meanwhile. Look at it again, and type on.");
         int moved = place - Begin;
-        Chains.Put(draft, story with { Text = story.Text.Replaced(new(Range.From + moved, Range.To + moved), With) });
+        var text = story.Text.Replaced(new(Range.From + moved, Range.To + moved), With);
+        int from = Range.From + moved, length = FrameText.Clean(With).Length;
+        if (As is not null && length > 0) text = text.Changed(SettingsChange.Setting(As.Only(TextSettings.OfCharacters)), new(from, from + length));
+        Chains.Put(draft, story with { Text = text });
     }
 
     private Story? StoryIn(Publication publication) => publication.Frames.GetValueOrDefault(FrameId) is { } frame ? publication.StoryOf(frame) : null;
@@ -67,6 +71,27 @@ public sealed record TypeText(int FrameId, TextRange Range, string With, string 
         for (int at = 0; at >= 0 && at <= plain.Length; at = plain.IndexOf('\n', at) is >= 0 and var end ? end + 1 : -1)
             if (Stands(at) && (nearest is not { } found || Math.Abs(at - Begin) < Math.Abs(found - Begin))) nearest = at;
         return nearest;
+    }
+}
+
+/// <summary>Puts words that are set in their own way in the place of a stretch.</summary>
+/// <param name="FrameId">A frame of the story.</param>
+/// <param name="Range">The stretch.</param>
+/// <param name="Paragraphs">The words; styles that are not here are left off.</param>
+public sealed record PasteWords(int FrameId, TextRange Range, ImmutableArray<Paragraph> Paragraphs) : Edit
+{
+    public override string Words => "Paste text";
+
+    protected override void Make(Draft draft)
+    {
+        if (Paragraphs.IsDefaultOrEmpty) throw new EditRefused("text", "There are no words to paste. Copy some first.");
+        var story = WriteText.StoryOf(draft, FrameId);
+        int? Known(int? id, StyleKind kind) => id is { } style && draft.Origin.Styles.GetValueOrDefault(style)?.Kind == kind ? id : null;
+        var known = Paragraphs.Select(p => p.Of(p.Runs.Select(r => r with { StyleId = Known(r.StyleId, StyleKind.Character) })) with
+        {
+            StyleId = Known(p.StyleId, StyleKind.Paragraph)
+        });
+        Chains.Put(draft, story with { Text = story.Text.Pasted(Range, [.. known]) });
     }
 }
 

@@ -93,6 +93,40 @@ public sealed partial record FrameText
         return new([.. Paragraphs.Take(first), .. made, .. Paragraphs.Skip(last + 1)]);
     }
 
+    /// <summary>A stretch of the text as it is set, the paragraphs it reaches into cut at its ends.</summary>
+    public ImmutableArray<Paragraph> Slice(TextRange range)
+    {
+        var (first, from) = PlaceOf(range.From);
+        var (last, to) = PlaceOf(Math.Max(range.From, range.To));
+        return [.. Enumerable.Range(first, last - first + 1).Select(i => Paragraphs[i].Of(Cut(Paragraphs[i], i == first ? from : 0,
+            i == last ? to : Paragraphs[i].Text.Length)))];
+    }
+
+    /// <summary>
+    /// The text with a stretch of it replaced by paragraphs that are set in their own way. What stands in one paragraph goes into the one it is put in; of
+    /// several, the first goes on where there are words before it, and the last is followed by what stood behind.
+    /// </summary>
+    public FrameText Pasted(TextRange range, ImmutableArray<Paragraph> paragraphs)
+    {
+        var (first, from) = PlaceOf(range.From);
+        var (last, to) = PlaceOf(Math.Max(range.From, range.To));
+        Paragraph begun = Paragraphs[first], ended = Paragraphs[last];
+        Run[] head = [.. Cut(begun, 0, from)], tail = [.. Cut(ended, to, ended.Text.Length)];
+        var made = paragraphs.Select((p, i) =>
+        {
+            var like = i == 0 && (head.Length > 0 || paragraphs.Length == 1) ? begun : p;
+            return like.Of([.. i == 0 ? head : [], .. p.Runs, .. i == paragraphs.Length - 1 ? tail : []]);
+        });
+        return new([.. Paragraphs.Take(first), .. made, .. Paragraphs.Skip(last + 1)]);
+    }
+
+    /// <summary>The run whose style is that of what is typed at a place.</summary>
+    public (Paragraph Paragraph, Run Run) TypedAt(int place)
+    {
+        var (paragraph, at) = PlaceOf(place);
+        return (Paragraphs[paragraph], RunFor(Paragraphs[paragraph], at, false));
+    }
+
     /// <summary>The text with settings changed: of the paragraphs that a stretch reaches into, and of its characters; of all where none is given.</summary>
     public FrameText Changed(SettingsChange change, TextRange? range = null)
     {

@@ -4,7 +4,7 @@ namespace Formatum.Core.Stories;
 /// <param name="Find">The characters, within one paragraph.</param>
 /// <param name="MatchCase">Whether capitals and small letters are told apart.</param>
 /// <param name="WholeWords">Whether only whole words count.</param>
-/// <param name="StyleId">Only in paragraphs of this style; null for all.</param>
+/// <param name="StyleId">Only in paragraphs of this style, or in characters of it; null for all.</param>
 public sealed record WordSearch(string Find, bool MatchCase = false, bool WholeWords = false, int? StyleId = null)
 {
     public const int Longest = 1000;
@@ -15,10 +15,22 @@ public sealed record WordSearch(string Find, bool MatchCase = false, bool WholeW
         int begin = 0;
         foreach (var paragraph in text.Paragraphs)
         {
-            if (StyleId is null || paragraph.StyleId == StyleId)
-                foreach (int at in In(paragraph.Text)) yield return new(begin + at, begin + at + Find.Length);
+            foreach (int at in In(paragraph.Text).Where(at => StyleId is null || paragraph.StyleId == StyleId || AllIn(paragraph, at)))
+                yield return new(begin + at, begin + at + Find.Length);
             begin += paragraph.Text.Length + 1;
         }
+    }
+
+    private bool AllIn(Paragraph paragraph, int at)
+    {
+        int start = 0;
+        foreach (var run in paragraph.Runs)
+        {
+            int end = start + run.Text.Length;
+            if (start < at + Find.Length && end > at && run.StyleId != StyleId) return false;
+            start = end;
+        }
+        return true;
     }
 
     private IEnumerable<int> In(string text)

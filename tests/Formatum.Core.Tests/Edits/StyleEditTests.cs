@@ -222,4 +222,57 @@ public sealed class StyleEditTests
         Should.Throw<EditRefused>(() => new ReplaceWords(new("zzz"), "x").On(p)).Message.ShouldContain("stands nowhere");
         Should.Throw<EditRefused>(() => new ReplaceWords(new(""), "x").On(p));
     }
+
+    private static readonly TextSettings Bold = new() { Bold = true }, Italic = new() { Italic = true };
+
+    private static string Marked(FrameText text) => string.Join('\n', text.Paragraphs.Select(p => $"{(p.StyleId is { } id ? $"<{id}>" : "")}" +
+        string.Concat(p.Runs.Select(r => r.Set.Bold == true ? $"*{r.Text}*" : r.Set.Italic == true ? $"_{r.Text}_" : r.Text))));
+
+    private static FrameText Mixed() => new([new Paragraph { Runs = [new("one "), new("two") { Set = Bold }, new(" three")] },
+        new Paragraph { Runs = [new("four") { Set = Italic }, new(" five")] }]);
+
+    [Fact]
+    public void Words_are_cut_out_and_pasted_as_they_are_set()
+    {
+        Marked(new(Mixed().Slice(new(2, 9)))).ShouldBe("e *two* t");
+        Marked(new(Mixed().Slice(new(6, 17)))).ShouldBe("*o* three\n_fou_");
+        Marked(Mixed().Pasted(new(4, 7), Mixed().Slice(new(14, 18)))).ShouldBe("one _four_ three\n_four_ five");
+        Marked(Mixed().Pasted(new(0, 0), Mixed().Slice(new(6, 17)))).ShouldBe("*o* three\n_fou_one *two* three\n_four_ five");
+        Marked(Mixed().Pasted(new(3, 16), [new Paragraph("x", 7), new Paragraph("y", 8), new Paragraph("z", 9)])).ShouldBe("onex\n<8>y\n<9>z_ur_ five");
+        Marked(FrameText.Empty(TextStyle.Usual).Pasted(new(0, 0), [new Paragraph("x", 7), new Paragraph("y", 8)])).ShouldBe("<7>x\n<8>y");
+    }
+
+    [Fact]
+    public void What_is_pasted_back_where_it_was_cut_changes_nothing() => Gen.Select(Gen.Int[0, 23], Gen.Int[0, 23]).Sample((a, b) =>
+    {
+        var range = new TextRange(Math.Min(a, b), Math.Max(a, b));
+        var text = Mixed();
+        text.Pasted(range, text.Slice(range)).ShouldBe(text);
+        new FrameText(text.Slice(range)).Plain.ShouldBe(text.Plain[range.From..Math.Min(range.To, text.Plain.Length)]);
+    }, iter: 300);
+
+    [Fact]
+    public void What_is_typed_with_a_setting_switched_alone_has_it_and_unknown_styles_are_left_off()
+    {
+        var (p, frame) = Begin([.. Mixed().Paragraphs]);
+        p = Do(p, new TypeText(frame, new(4, 4), "a", "one two three", 0, new() { Bold = true, Alignment = TextAlignment.Right }));
+        Marked(TextOf(p, frame)).ShouldBe("one *atwo* three\n_four_ five");
+        p = Do(p, new TypeText(frame, new(15, 15), "four", "four five", 15, new() { Italic = false }));
+        TextOf(p, frame).Paragraphs[1].Runs[0].ShouldBe(new Run("four") { Set = new() { Italic = false } });
+        p = Do(p, new PasteWords(frame, new(0, 0), [new Paragraph { StyleId = 999, Runs = [new("x", 998), new("y")] }]));
+        TextOf(p, frame).Paragraphs[0].ShouldSatisfyAllConditions(q => q.StyleId.ShouldBeNull(), q => q.Text.ShouldStartWith("xyone"));
+        Should.Throw<EditRefused>(() => Do(p, new PasteWords(frame, new(0, 0), [])));
+    }
+
+    [Fact]
+    public void Words_are_found_by_the_style_of_their_characters_too()
+    {
+        var (p, frame) = Begin(new Paragraph("old 14 new 14 old 14", (int?)null));
+        (p, int old) = Styled(p, "Old price", new() { StrikeThrough = true }, kind: StyleKind.Character);
+        p = Do(p, new PutStyle([frame], old, StyleKind.Character, new(4, 6)));
+        p = Do(p, new PutStyle([frame], old, StyleKind.Character, new(18, 19)));
+        new WordSearch("14", StyleId: old).In(TextOf(p, frame)).ShouldBe([new(4, 6)], "of the last, only half is in it");
+        p = Do(p, new ReplaceWords(new("14", StyleId: old), "12"));
+        TextOf(p, frame).Plain.ShouldBe("old 12 new 14 old 14");
+    }
 }

@@ -89,6 +89,7 @@ namespace Formatum.Web.Desk.Commands;
 [JsonDerivedType(typeof(ReplaceEverywhere), "replace-everywhere")]
 [JsonDerivedType(typeof(SetLook), "look")]
 [JsonDerivedType(typeof(Write), "write")]
+[JsonDerivedType(typeof(PasteStyledWords), "paste-words")]
 [JsonDerivedType(typeof(StyleWords), "text-style")]
 [JsonDerivedType(typeof(PutWordsStyle), "put-style")]
 [JsonDerivedType(typeof(MakeWordsStyle), "make-style")]

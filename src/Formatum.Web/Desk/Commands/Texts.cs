@@ -1,7 +1,9 @@
+using System.Collections.Immutable;
 using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Publications;
 using Formatum.Core.Stories;
+using Formatum.Storage;
 using Formatum.Web.Wording;
 
 namespace Formatum.Web.Desk.Commands;
@@ -22,8 +24,23 @@ public sealed record Write : Gesture, IUnderHand
     /// <summary>Where the caret stands then; the page is told where that is.</summary>
     public int Caret { get; init; }
 
-    public override Edit ToEdit(Ground ground) => From is { } from ? new TypeText(FirstFrame(ground).Id, new(from, To ?? from), Text ?? "", Within ?? "", Begin)
+    /// <summary>Settings that are switched for what is typed, by their names in the automation interface.</summary>
+    public string[] Switched { get; init; } = [];
+
+    public override Edit ToEdit(Ground ground) => From is { } from ? new TypeText(FirstFrame(ground).Id, new(from, To ?? from), Text ?? "", Within ?? "", Begin,
+            Switched.Length == 0 ? null : Set(ground, from))
         : new WriteText(FirstFrame(ground).Id, Text ?? "");
+
+    /// <summary>What is on for the character before is off for what is typed, and the other way round.</summary>
+    private TextSettings Set(Ground ground, int from)
+    {
+        var story = ground.Publication.StoryOf(FirstFrame(ground));
+        if (story is null) return TextSettings.Open;
+        var (paragraph, run) = story.Text.TypedAt(from);
+        var now = TextCascade.StyleOf(ground.Publication, paragraph, run).ToSettings();
+        return TextSettings.OfCharacters.Where(s => s.Kind == Core.Settings.SettingKind.YesNo && Switched.Contains(s.Path))
+            .Aggregate(TextSettings.Open, (set, setting) => setting.Set(set, setting.ValueOf(now) is not true));
+    }
 
     public UnderWay UnderWay(Ground ground, bool inside)
     {
@@ -128,5 +145,49 @@ public sealed record MakeWordsStyle : OfText
             Settings = Now(ground).ToSettings().Only(chosen),
             Like = (frame.Id, Range),
         };
+    }
+}
+
+/// <summary>Words are pasted into a text as they are set: copied here before, or from another program as HTML.</summary>
+public sealed record PasteStyledWords : OfText
+{
+    public string? Html { get; init; }
+
+    /// <summary>What was copied here: the moment, the publication, the frame, and the stretch.</summary>
+    public string? Token { get; init; }
+    public int Source { get; init; }
+    public int SourceFrom { get; init; }
+    public int SourceTo { get; init; }
+
+    /// <summary>No more is read of another program's.</summary>
+    private const int LongestHtml = 4_000_000;
+
+    /// <summary>Set by the server: the publication as it was when words were copied.</summary>
+    private Publication? _copied;
+
+    public override Task<EditOutcome> DoAsync(Hand hand)
+    {
+        _copied = hand.Copied.Find(Token);
+        return base.DoAsync(hand);
+    }
+
+    public override Edit ToEdit(Ground ground)
+    {
+        var range = Range ?? throw new EditRefused("text", "Open the text first, and paste where the caret stands.");
+        return new PasteWords(Texts(ground)[0].Id, range, Html is null ? Copied() : Read(ground.Publication, Html));
+    }
+
+    private ImmutableArray<Paragraph> Copied() =>
+        _copied?.Frames.GetValueOrDefault(Source) is { } frame && _copied.StoryOf(frame) is { } story ? story.Text.Slice(new(SourceFrom, SourceTo))
+            : throw new EditRefused("text", "What was copied is no longer known here. Paste it as plain text (Ctrl Shift V).");
+
+    /// <summary>What styles of the same name, bold, italic and the like can say; no style is made for it.</summary>
+    private static ImmutableArray<Paragraph> Read(Publication publication, string html)
+    {
+        if (html.Length > LongestHtml) throw new EditRefused("text", "That is too much to paste at once. Bring it in as a file, or paste it as plain text.");
+        int? Named(string? name) => name is null ? null : publication.Styles.Values.FirstOrDefault(s => s.Kind == StyleKind.Paragraph
+            && string.Equals(s.Name, name, StringComparison.OrdinalIgnoreCase))?.Id;
+        return [.. Documents.DocumentReader.ReadHtml(html).Paragraphs.Select(p => new Paragraph { StyleId = Named(p.Style), Set = p.Set }
+            .Of(p.Runs.Select(r => new Run(r.Text) { Set = r.Set })))];
     }
 }

@@ -10,6 +10,7 @@ import { drawHere, takeTool } from './tools/draw.js';
 import { hasHand, hasTray, stepHand, takeUp, toggleHand } from './tools/tray.js';
 import { isTyping } from '../shared/pointer.js';
 import { nudgePicture, zoomPicture } from './tools/inside.js';
+import { openStyles } from './tools/text.js';
 import { showClean, zoom } from './view.js';
 import { state } from './state.js';
 
@@ -87,6 +88,12 @@ const table = [
   { keys: ['+', 'shift++', '='], show: '+', group: 'In a picture', words: 'Enlarge the picture', when: () => state.inside, run: () => zoomPicture(1.05) },
   { keys: ['-'], show: '\u2212', group: 'In a picture', words: 'Reduce the picture', when: () => state.inside, run: () => zoomPicture(1 / 1.05) },
   { keys: ['.'], group: 'In a picture', words: 'Step through the fits', when: () => state.selection.length > 0, run: () => edit({ do: 'step-fit' }) },
+
+  { keys: ['y', 'shift+y'], show: 'Y, in a text Alt Y', group: 'Typing', words: 'Choose a paragraph style; with Shift, a character style',
+      when: () => document.getElementById('text-style') !== null, run: event => openStyles(event.shiftKey) },
+  { show: 'Ctrl B, I, U', group: 'Typing', words: 'Bold, italic, underlined: the words that are selected, else what is typed next' },
+  { show: 'Shift Enter', group: 'Typing', words: 'A new line in the same paragraph' },
+  { show: 'Ctrl Shift V', group: 'Typing', words: 'Paste the words alone, not how they are set' },
 
   { keys: ['+', 'shift++', '='], show: '+, \u2212', group: 'Looking', words: 'Zoom in, zoom out', run: () => zoom('in') },
   { keys: ['-'], run: () => zoom('out') },

@@ -1,6 +1,6 @@
 // Typing in the page itself. A field out of sight takes what is typed; the server sets it as it will print, and tells where each place in it is. What is typed
 // is stored after each pause and when it is left, and counts as sent once it is stored.
-import { ask } from '../../shared/http.js';
+import { ask, randomName } from '../../shared/http.js';
 import { canvas, frameElement, inspector, underWay, address } from '../parts.js';
 import { edit, leaveFor, onLeaving, refresh } from '../edits.js';
 import { asker } from '../line.js';
@@ -66,22 +66,24 @@ function fieldOf(label, text) {
 // ---- What is typed, shown as it will print -------------------------------------------------------------------------------------------
 
 // How much two texts share before they differ, and behind.
-function shared(one, other) {
-  const least = Math.min(one.length, other.length);
+// What is typed with a setting switched begins where that was done, whatever stands around it.
+function shared(one, other, most = Infinity) {
+  const least = Math.min(one.length, other.length, most);
   let before = 0, behind = 0;
   while (before < least && one[before] === other[before]) before++;
-  while (behind < least - before && one[one.length - 1 - behind] === other[other.length - 1 - behind]) behind++;
+  const rest = Math.min(one.length, other.length) - before;
+  while (behind < rest && one[one.length - 1 - behind] === other[other.length - 1 - behind]) behind++;
   return { before, behind };
 }
 
 // Where what is typed differs from what is stored: all that goes over the line.
-function difference({ stored, field }) {
-  const text = field.value, { before: from, behind } = shared(stored, text);
+function difference({ stored, field, next }) {
+  const text = field.value, { before: from, behind } = shared(stored, text, next?.at);
   const to = stored.length - behind, begin = stored.lastIndexOf('\n', from - 1) + 1, end = stored.indexOf('\n', to);
   return { from, to, text: text.slice(from, text.length - behind), within: stored.slice(begin, end < 0 ? undefined : end), begin };
 }
 
-const command = mine => ({ do: 'write', frames: String(mine.id), caret: mine.caret.focus, ...difference(mine) });
+const command = mine => ({ do: 'write', frames: String(mine.id), caret: mine.caret.focus, switched: mine.next?.switched ?? [], ...difference(mine) });
 
 function look(mine) {
   const asked = command(mine);
@@ -157,20 +159,107 @@ function listenTo(field, mine) {
   });
   field.addEventListener('focusout', () => { if (writing === mine) send(mine); });
   field.addEventListener('keydown', event => onKey(event, mine));
+  field.addEventListener('copy', () => keepCopied(mine));
+  field.addEventListener('cut', event => cut(event, mine));
+  field.addEventListener('paste', event => paste(event, mine));
 }
 
 function onKey(event, mine) {
   event.stopPropagation();
   const control = event.ctrlKey || event.metaKey, face = control && !event.shiftKey && !event.altKey ? faces[event.key.toLowerCase()] : null;
   if (!byLines.has(event.key)) mine.caret.goal = null;
+  mine.plain = control && event.shiftKey && event.key.toLowerCase() === 'v';
   if (event.isComposing) return;
   if (event.key === 'Escape') leave();
   else if (event.key === 'Tab' && !event.shiftKey) insert('\t');
   else if (event.key === 'Enter' && event.shiftKey) insert('\u2028');
-  else if (face) set(face, 'switch');
+  else if (face) switchFace(face, mine);
+  else if (event.altKey && event.key.toLowerCase() === 'y') openStyles(event.shiftKey);
   else if (byLines.has(event.key) && !control) moveByLine(event, mine);
   else return;
   event.preventDefault();
+}
+
+// With words selected, theirs; with the caret alone, of what is typed next.
+async function switchFace(face, mine) {
+  if (mine.field.selectionStart !== mine.field.selectionEnd) {
+    set(face, 'switch');
+    return;
+  }
+  if (!mine.next && !await send(mine)) return;
+  const now = mine.next?.switched ?? [], at = mine.field.selectionStart;
+  const switched = now.includes(face) ? now.filter(name => name !== face) : [...now, face];
+  mine.next = switched.length > 0 ? { at, switched } : null;
+  tell(mine.next ? `What you type next here: ${switched.join(', ')} switched.` : 'What you type next is as before.');
+}
+
+// The list of styles, by keys: chosen there, it is put on, and the keys go back to the text.
+export function openStyles(ofCharacters) {
+  const list = document.getElementById(ofCharacters ? 'text-character-style' : 'text-style');
+  if (!list) return;
+  list.focus();
+  list.showPicker?.();
+}
+
+// ---- Pasting and copying with how words are set ---------------------------------------------------------------------------------------
+
+const remembered = 'copied-words';
+
+// The clipboard holds the words; how they are set is kept by the server as it was then.
+async function keepCopied(mine) {
+  const { selectionStart: from, selectionEnd: to, value } = mine.field, token = randomName();
+  if (from === to) return;
+  localStorage.setItem(remembered, JSON.stringify({ token, source: mine.id, sourceFrom: from, sourceTo: to, text: value.slice(from, to) }));
+  if (!await send(mine)) return;
+  await ask('POST', `${address}?handler=Copy&token=${token}`).catch(() => {});
+}
+
+async function cut(event, mine) {
+  const { selectionStart: from, selectionEnd: to, value } = mine.field;
+  if (from === to) return;
+  event.preventDefault();
+  event.clipboardData.setData('text/plain', value.slice(from, to));
+  await keepCopied(mine);
+  if (writing === mine && mine.field.selectionStart === from && mine.field.selectionEnd === to) document.execCommand('delete');
+}
+
+// Whether there is more to HTML than its words.
+const isStyled = html => /<(b|strong|i|em|u|s|del|sup|sub|h[1-6]|li|table|p)[\s>]/i.test(html);
+
+function paste(event, mine) {
+  if (mine.plain) return;
+  const html = event.clipboardData.getData('text/html'), text = event.clipboardData.getData('text/plain').replaceAll('\r\n', '\n');
+  const copied = JSON.parse(localStorage.getItem(remembered) ?? 'null');
+  const { text: was, ...source } = copied ?? {};
+  if (was === text && text) pasteStyled(mine, text, source);
+  else if (html && isStyled(html)) pasteStyled(mine, text, { html });
+  else return;
+  event.preventDefault();
+}
+
+// What is typed before that is done is typed behind it; where it cannot be done, the words alone are put in.
+async function pasteStyled(mine, plain, what) {
+  early = '';
+  const done = await putStyled(mine, what), typed = early;
+  early = null;
+  if (writing !== mine) return;
+  mine.field.focus({ preventScroll: true });
+  insert(done ? typed : plain + typed);
+}
+
+async function putStyled(mine, what) {
+  if (!await send(mine)) return false;
+  const { selectionStart: from, selectionEnd: to, value } = mine.field, behind = value.length - to;
+  const outcome = await edit({ do: 'paste-words', frames: String(mine.id), keep: mine.id, from, to, ...what }, { seen: mine.seen });
+  if (outcome.problem) return false;
+  const answer = await ask('GET', `${address}?handler=Writing&frames=${mine.id}`).catch(() => null);
+  if (!answer) return true;
+  const { text, revision } = JSON.parse(answer.text);
+  mine.seen = Math.max(mine.seen, revision);
+  mine.field.value = mine.stored = text;
+  mine.field.setSelectionRange(text.length - behind, text.length - behind);
+  look(mine);
+  return true;
 }
 
 function moveByLine(event, { caret }) {
@@ -181,6 +270,8 @@ function moveByLine(event, { caret }) {
 document.addEventListener('selectionchange', () => {
   if (!writing || document.activeElement !== writing.field) return;
   writing.caret.draw();
+  // Elsewhere, nothing is switched.
+  if (writing.next && writing.field.value === writing.stored && writing.field.selectionStart !== writing.next.at) writing.next = null;
   // Out of sight, the server tells where.
   if (writing.caret.lines.length > 0 && writing.caret.lineOf(writing.caret.focus) < 0) look(writing);
 });
@@ -232,6 +323,8 @@ function send(mine) {
     const outcome = await edit({ ...command(mine), keep: mine.id }, { seen: mine.seen });
     if (outcome.done) {
       mine.stored = text;
+      // What is typed on takes over from what was typed.
+      mine.next = null;
       if (writing === mine) look(mine);
     } else if (outcome.problem.status === 409) offerBack(mine, text);
     return Boolean(outcome.done);
