@@ -177,4 +177,41 @@ public sealed class TypingTests(Workplace place) : InBrowser(place)
             Close();
         }
     }
+
+    [Fact]
+    public async Task Each_sees_where_the_other_types()
+    {
+        var (id, _, frame) = await BeginAsync(Words(60));
+        OpenDesk(id);
+        // Another window, as the server sees it: it asks how what is typed stands, and says where its caret is.
+        using var other = new System.Net.WebSockets.ClientWebSocket();
+        await other.ConnectAsync(new Uri($"{Server.Address.Replace("http", "ws", StringComparison.Ordinal)}/publications/{id}/desk/1/hand?window=elsewhere"), default);
+        async Task TypeAsync(int caret)
+        {
+            byte[] question = JsonSerializer.SerializeToUtf8Bytes(new
+            {
+                inside = false,
+                command = new { @do = "write", frames = $"{frame}", from = 0, to = 0, begin = 0, text = "A", within = Words(60), caret },
+            });
+            await other.SendAsync(question, System.Net.WebSockets.WebSocketMessageType.Text, true, default);
+            byte[] answer = new byte[1 << 20];
+            System.Net.WebSockets.WebSocketReceiveResult received;
+            do received = await other.ReceiveAsync(answer, default);
+            while (!received.EndOfMessage);
+        }
+        double At() => double.Parse(Browser.Find(".other-bar").GetDomAttribute("x1")!, System.Globalization.CultureInfo.InvariantCulture);
+        await TypeAsync(1);
+        Browser.Until(() => Browser.Has(".other-caret"), "their caret is shown");
+        Browser.Find(".other-name").GetDomProperty("textContent").ShouldNotBeNullOrEmpty();
+        Browser.Until(() => At() is > 0 and < 20, "behind what they typed");
+        Browser.Find(".other-paragraph").GetDomAttribute("d")!.Split('M').Length.ShouldBeGreaterThan(4, "beside the lines of the paragraph");
+        await TypeAsync(12);
+        Browser.Until(() => At() > 40, "it moves as they do");
+        // One's own is no other's.
+        Open();
+        Press("B");
+        Shown("B");
+        Browser.Driver.FindElements(By.CssSelector(".other-caret")).Count.ShouldBe(1);
+        Close();
+    }
 }

@@ -1,9 +1,11 @@
+using System.Collections.Immutable;
 using System.Net.WebSockets;
 using System.Text.Json;
 using Formatum.Core.Checks;
 using Formatum.Core.Publications;
 using Formatum.Storage;
 using Formatum.Web.Desk.Commands;
+using Formatum.Web.Hosting;
 
 namespace Formatum.Web.Desk;
 
@@ -16,7 +18,7 @@ internal static class HandLine
     private const int LongestQuestion = 32_768;
 
     public static void Map(WebApplication app) => app.MapGet("/publications/{id:int}/desk/{spread:int}/hand",
-        async (HttpContext context, int id, int spread, PublicationStore store, IHostApplicationLifetime life) =>
+        async (HttpContext context, int id, int spread, string? window, PublicationStore store, ChangeEvents events, IHostApplicationLifetime life) =>
     {
         if (!context.WebSockets.IsWebSocketRequest)
         {
@@ -28,7 +30,8 @@ internal static class HandLine
         using var line = await context.WebSockets.AcceptWebSocketAsync();
         try
         {
-            await AnswerAsync(line, store, id, spread, ends.Token);
+            var maker = context.Maker() with { Window = window is { Length: <= Makers.LongestWindow } ? window : "" };
+            await AnswerAsync(line, store, id, spread, new(events, id, maker), ends.Token);
         }
         catch (Exception e) when (e is OperationCanceledException or WebSocketException)
         {
@@ -36,8 +39,9 @@ internal static class HandLine
         }
     }).ExcludeFromDescription();
 
-    private static async Task AnswerAsync(WebSocket line, PublicationStore store, int id, int spread, CancellationToken ends)
+    private static async Task AnswerAsync(WebSocket line, PublicationStore store, int id, int spread, Presence presence, CancellationToken ends)
     {
+        var told = new Dictionary<int, IReadOnlyList<LinePlaces>>();
         byte[] buffer = new byte[LongestQuestion];
         while (line.State == WebSocketState.Open)
         {
@@ -50,23 +54,46 @@ internal static class HandLine
                 if (received.MessageType == WebSocketMessageType.Close || (length == buffer.Length && !received.EndOfMessage)) return;
             }
             while (!received.EndOfMessage);
-            await line.SendAsync(Answer(await store.OpenAsync(id), spread, buffer.AsSpan(0, length)), WebSocketMessageType.Text, endOfMessage: true, ends);
+            var answer = Answer(await store.OpenAsync(id), spread, buffer.AsSpan(0, length), presence);
+            if (answer is { Writing: { } writing }) answer = answer with { Writing = Since(writing, told) };
+            await line.SendAsync(JsonSerializer.SerializeToUtf8Bytes(answer, DeskJson.Options), WebSocketMessageType.Text, endOfMessage: true, ends);
         }
     }
 
-    /// <summary>The answer as JSON; null where the question is none or nothing can be done. The edit itself then tells why.</summary>
-    private static ReadOnlyMemory<byte> Answer(Standing standing, int spread, ReadOnlySpan<byte> text)
+    /// <summary>Text with only those of its lines that are other than they were told on this line before.</summary>
+    private static TextPlaces Since(TextPlaces writing, Dictionary<int, IReadOnlyList<LinePlaces>> told)
     {
-        UnderWay? answer = null;
+        ImmutableArray<FramePlaces> changed = [.. writing.Frames.Select(f => told.TryGetValue(f.Id, out var before) ? f.Since(before) : f)];
+        foreach (var frame in writing.Frames) told[frame.Id] = frame.Lines;
+        return writing with { Frames = changed };
+    }
+
+    /// <summary>The answer; null where the question is none or nothing can be done. The edit itself then tells why.</summary>
+    private static UnderWay? Answer(Standing standing, int spread, ReadOnlySpan<byte> text, Presence presence)
+    {
         try
         {
-            if (JsonSerializer.Deserialize<HandQuestion>(text, DeskJson.Options) is { Command: IUnderHand asked } question)
-                answer = asked.UnderWay(Ground.Of(standing, spread), question.Inside);
+            if (JsonSerializer.Deserialize<HandQuestion>(text, DeskJson.Options) is not { Command: IUnderHand asked } question) return null;
+            if (asked is Write { Caret: var caret } write) presence.Tell(DeskView.Ids(write.Frames).FirstOrDefault(), caret);
+            return asked.UnderWay(Ground.Of(standing, spread), question.Inside);
         }
         catch (Exception e) when (e is EditRefused or JsonException)
         {
             // Told when the pointer is let go.
+            return null;
         }
-        return JsonSerializer.SerializeToUtf8Bytes(answer, DeskJson.Options);
+    }
+
+    /// <summary>Tells the other windows where somebody's caret stands.</summary>
+    private sealed class Presence(ChangeEvents events, int publicationId, Maker maker)
+    {
+        private (int Frame, int Place) _told;
+
+        public void Tell(int frame, int place)
+        {
+            if (_told == (frame, place)) return;
+            _told = (frame, place);
+            events.TellCaret(publicationId, new(maker.Window, maker.Name, frame, place));
+        }
     }
 }

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Runtime.CompilerServices;
 using System.Text;
 using Formatum.Core.Composing;
 using Formatum.Core.Geometry;
@@ -16,13 +17,31 @@ namespace Formatum.Web.Desk;
 /// <param name="Bottom">Where it ends.</param>
 /// <param name="Column">Which column it stands in.</param>
 /// <param name="Drawn">As it is drawn, as SVG.</param>
-public sealed record LinePlaces(int Start, double[] Stops, double Top, double Bottom, int Column, string Drawn);
+public sealed record LinePlaces(int Start, double[] Stops, double Top, double Bottom, int Column, string Drawn)
+{
+    /// <summary>Whether it is another's drawing, its places moved by so many.</summary>
+    public bool IsAs(LinePlaces other, int shift) => ReferenceEquals(Drawn, other.Drawn) && Start == other.Start + shift;
+}
 
 /// <summary>A frame of a text on the spread that is shown.</summary>
 /// <param name="Id">The frame.</param>
 /// <param name="Transform">How it lies, as SVG.</param>
-/// <param name="Lines">Its lines.</param>
-public sealed record FramePlaces(int Id, string Transform, IReadOnlyList<LinePlaces> Lines);
+/// <param name="Lines">Its lines; where some are as they were told before, those between.</param>
+/// <param name="Same">How many lines at its beginning are as they were told the last time.</param>
+/// <param name="Behind">How many at its end are.</param>
+/// <param name="Shift">By how much the places of those at its end have moved.</param>
+public sealed record FramePlaces(int Id, string Transform, IReadOnlyList<LinePlaces> Lines, int Same = 0, int Behind = 0, int Shift = 0)
+{
+    /// <summary>The same, with only those lines that are other than they were told.</summary>
+    public FramePlaces Since(IReadOnlyList<LinePlaces> told)
+    {
+        int least = Math.Min(told.Count, Lines.Count), same = 0, behind = 0;
+        while (same < least && Lines[same].IsAs(told[same], 0)) same++;
+        int shift = least == 0 ? 0 : Lines[^1].Start - told[^1].Start;
+        while (behind < least - same && Lines[^(behind + 1)].IsAs(told[^(behind + 1)], shift)) behind++;
+        return this with { Lines = [.. Lines.Skip(same).Take(Lines.Count - same - behind)], Same = same, Behind = behind, Shift = shift };
+    }
+}
 
 /// <summary>A text while it is typed: as it stands in its frames on this spread, and where the caret is where it stands on none of them.</summary>
 /// <param name="Frames">The frames on this spread.</param>
@@ -64,15 +83,22 @@ public sealed record TextPlaces(IReadOnlyList<FramePlaces> Frames, int? Elsewher
         return begins;
     }
 
-    private static FramePlaces FrameOf(Frame frame, Box box, SetText set, int[] begins)
+    private static FramePlaces FrameOf(Frame frame, Box box, SetText set, int[] begins) => new(frame.Id,
+        SvgWriter.Matrix(new Pose(box, frame.Angle).ToPage), [.. set.Lines.Select(line =>
+        {
+            var made = Known.GetValue(line, Made);
+            return made with { Start = made.Start + begins[line.Paragraph] };
+        })]);
+
+    /// <summary>Most lines of a text are the same from key to key.</summary>
+    private static readonly ConditionalWeakTable<SetLine, LinePlaces> Known = [];
+
+    /// <summary>A line as if its paragraph were the first.</summary>
+    private static LinePlaces Made(SetLine line)
     {
         var drawn = new StringBuilder();
-        return new(frame.Id, SvgWriter.Matrix(new Pose(box, frame.Angle).ToPage), [.. set.Lines.Select(line =>
-        {
-            SvgWriter.Line(drawn.Clear(), line);
-            return new LinePlaces(begins[line.Paragraph] + FirstOf(line), StopsOf(line), Math.Round(line.Bottom - line.Height, 2), Math.Round(line.Bottom, 2),
-                line.Column, drawn.ToString());
-        })]);
+        SvgWriter.Line(drawn, line);
+        return new(FirstOf(line), StopsOf(line), Math.Round(line.Bottom - line.Height, 2), Math.Round(line.Bottom, 2), line.Column, drawn.ToString());
     }
 
     /// <summary>A line with an initial begins with that.</summary>

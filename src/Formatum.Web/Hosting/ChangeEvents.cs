@@ -3,10 +3,18 @@ using System.Globalization;
 using System.Net;
 using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
+using System.Text.Json;
 using System.Threading.Channels;
 using Formatum.Storage;
 
 namespace Formatum.Web.Hosting;
+
+/// <summary>Where somebody types.</summary>
+/// <param name="Window">Their window's own name.</param>
+/// <param name="Name">Theirs.</param>
+/// <param name="Frame">The text frame.</param>
+/// <param name="Place">The caret's place in its text, in UTF-16 units.</param>
+public sealed record TypingCaret(string Window, string Name, int Frame, int Place);
 
 /// <summary>
 /// Tells every window that looks at a publication when it has changed, wherever the change came from. One line may listen to several publications.
@@ -46,10 +54,14 @@ public sealed class ChangeEvents
     /// <summary>Tells that the links of a publication are in another state than before.</summary>
     public void TellLinks(int publicationId) => Tell(publicationId, new($"{publicationId}", "links"));
 
-    private void Tell(int publicationId, SseItem<string> item)
+    /// <summary>Tells where somebody types. It takes no room from what must be heard.</summary>
+    public void TellCaret(int publicationId, TypingCaret caret) => Tell(publicationId, new($"{publicationId} {JsonSerializer.Serialize(caret,
+        JsonSerializerOptions.Web)}", "caret"), most: 4);
+
+    private void Tell(int publicationId, SseItem<string> item, int most = int.MaxValue)
     {
         foreach (var line in _lines.Keys)
-            if (line.Publications.Contains(publicationId)) line.Items.Writer.TryWrite(item);
+            if (line.Items.Reader.Count < most && line.Publications.Contains(publicationId)) line.Items.Writer.TryWrite(item);
     }
 
     /// <summary>The publications' revisions as they come, and word of their links; where a browser is slow, only the newest.</summary>

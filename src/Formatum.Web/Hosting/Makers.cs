@@ -11,7 +11,7 @@ internal static class Makers
 {
     public const string CookieName = "formatum-maker", WindowHeader = "Formatum-Window", ProgramHeader = "Formatum-Maker", KeyHeader = "Formatum-Edit";
 
-    private const int LongestWindow = 64;
+    public const int LongestWindow = 64;
 
     public static Maker Maker(this HttpContext context)
     {

@@ -95,6 +95,15 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
             : throw new EditRefused("frame", "That text frame is no longer there. It may have been removed in another window.");
     }
 
+    /// <summary>Where a place in a text stands on this spread, and the paragraph about it; nothing where it stands on another.</summary>
+    public async Task<IActionResult> OnGetCaretAsync(int id, int spread, int frame, int place)
+    {
+        var standing = await store.OpenAsync(id);
+        var publication = standing.Publication;
+        return publication.Frames.GetValueOrDefault(frame) is { IsText: true } of && publication.StoryOf(of) is { } story
+            ? new JsonResult(CaretPlace.Of(publication, Ground.Of(standing, spread).Spread, story, place)) : new JsonResult(null);
+    }
+
     /// <summary>Brings the words of a document into a text frame or an empty one, or into a frame of their own where it was dropped.</summary>
     public async Task<IActionResult> OnPostWordsAsync(int id, int spread, long seen, IFormFile? file, int? frame, double toX, double toY)
     {

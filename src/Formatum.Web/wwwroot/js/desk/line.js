@@ -1,16 +1,32 @@
 // The line on which drags are asked about: one question at a time, and the newest pointer position wins.
 import { address } from './parts.js';
 import { state } from './state.js';
+import { windowName } from '../shared/http.js';
 
 // A question that is not answered by then is given up; the next one may be.
 const deadline = 4000;
 
 let line = null, answered = null;
 
+// The lines of each frame of a text as they were told last: only those that changed come anew.
+const told = new Map();
+function withAllLines(answer) {
+  for (const frame of answer?.writing?.frames ?? []) {
+    const before = told.get(frame.id) ?? [], behind = before.slice(before.length - frame.behind);
+    frame.lines = [...before.slice(0, frame.same), ...frame.lines, ...behind.map(one => ({ ...one, start: one.start + frame.shift }))];
+    told.set(frame.id, frame.lines);
+  }
+  return answer;
+}
+
 function open() {
-  line = new WebSocket(`${location.origin.replace(/^http/, 'ws')}${address}/hand`);
-  line.addEventListener('message', event => answered?.(JSON.parse(event.data)));
+  line = new WebSocket(`${location.origin.replace(/^http/, 'ws')}${address}/hand?window=${windowName}`);
+  line.addEventListener('message', event => {
+    const answer = withAllLines(JSON.parse(event.data));
+    answered?.(answer);
+  });
   line.addEventListener('close', () => {
+    told.clear();
     line = null;
     answered?.(null);
   });

@@ -23,6 +23,7 @@ import { change } from './state.js';
 import { desk, inspector, numbers, publication } from './parts.js';
 import { listen } from '../shared/events.js';
 import { showAsBefore } from './view.js';
+import { showCaret } from './others.js';
 import { showStrip } from './strip.js';
 
 change({
@@ -30,7 +31,7 @@ change({
   revision: Number(document.getElementById('revision').dataset.revision),
   answered: 1,
 });
-listen(publication, { changed: changedElsewhere, links: refresh });
+listen(publication, { changed: changedElsewhere, links: refresh, caret: showCaret });
 showAsBefore();
 showStrip();
 desk.dataset.ready = 'yes';

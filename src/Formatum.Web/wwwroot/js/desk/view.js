@@ -1,5 +1,5 @@
 // How the spread is looked at: zoom, panning, rulers, what is written over the pictures, and the page clean.
-import { at, boundsOfSelection, boxOf, canvas, desk, frameElement, make, pages, publication, svg } from './parts.js';
+import { at, boundsOfSelection, boxOf, canvas, desk, frameElement, make, pages, publication, svg, typing } from './parts.js';
 import { cancelDrag } from './drag.js';
 import { change, state, watch } from './state.js';
 import { followPointer, isTyping } from '../shared/pointer.js';
@@ -17,9 +17,11 @@ const fullScale = 96 / 72;
 
 function setScale(next, mode = '') {
   const scale = Math.min(Math.max(next, least), most);
-  svg.style.width = `${viewWidth * scale}px`;
-  svg.style.height = `${viewHeight * scale}px`;
-  svg.style.setProperty('--pixel', `${1 / scale}`);
+  for (const { style } of [svg, typing]) {
+    style.width = `${viewWidth * scale}px`;
+    style.height = `${viewHeight * scale}px`;
+    style.setProperty('--pixel', `${1 / scale}`);
+  }
   figure.textContent = `${Math.round(scale / fullScale * 100)} %`;
   for (const button of modeButtons) if (!['in', 'out'].includes(button.dataset.zoom)) button.setAttribute('aria-pressed', button.dataset.zoom === mode);
   change({ scale });

@@ -5,10 +5,11 @@
 const pause = 3000, patience = 3000;
 
 let listening = false;
-const listeners = { changed: new Set(), links: new Set() };
-const tellAll = (kind, revision) => listeners[kind].forEach(handler => handler(revision));
+const listeners = { changed: new Set(), links: new Set(), caret: new Set() };
+const tellAll = (kind, what) => listeners[kind].forEach(handler => handler(what));
+const whatOf = text => (text ? JSON.parse(text) : undefined);
 
-// Listens to a publication: "changed" with its revision, "links" when files changed.
+// Listens to a publication: "changed" with its revision, "links" when files changed, "caret" with where somebody types.
 export function listen(publication, handlers) {
   for (const [kind, handler] of Object.entries(handlers)) listeners[kind].add(handler);
   if (listening) return;
@@ -20,7 +21,7 @@ export function listen(publication, handlers) {
 function ownLine(publication) {
   const source = new EventSource(`/events?of=${publication}`);
   // Each item names the publication first, as one line may tell of several.
-  for (const kind of Object.keys(listeners)) source.addEventListener(kind, event => tellAll(kind, Number(event.data.split(' ')[1])));
+  for (const kind of Object.keys(listeners)) source.addEventListener(kind, event => tellAll(kind, whatOf(/^\d+ ?(.*)$/.exec(event.data)[1])));
   // A browser goes on by itself where a connection breaks, and not where it was answered with an error.
   source.addEventListener('error', () => {
     if (source.readyState === EventSource.CLOSED) setTimeout(ownLine, pause, publication);
@@ -43,9 +44,9 @@ function shareLine(publication) {
   };
   const waiting = setTimeout(giveUp, patience);
   worker.addEventListener('error', giveUp);
-  worker.port.onmessage = ({ data: [kind, revision] }) => {
+  worker.port.onmessage = ({ data: [kind, what] }) => {
     settle();
-    if (kind !== 'joined') tellAll(kind, revision);
+    if (kind !== 'joined') tellAll(kind, what);
   };
   const join = () => worker.port.postMessage({ publication });
   join();

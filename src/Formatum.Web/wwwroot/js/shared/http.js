@@ -5,7 +5,7 @@ const token = document.querySelector('meta[name="request-token"]').content;
 export const randomName = () => [...crypto.getRandomValues(new Uint8Array(12))].map(byte => byte.toString(16).padStart(2, '0')).join('');
 
 // Which window this is: what it does itself is no surprise to it.
-const windowName = randomName();
+export const windowName = randomName();
 
 export const headers = () => ({ RequestVerificationToken: token, 'Formatum-Window': windowName });
 

@@ -7,9 +7,10 @@ const pause = 3000;
 const windows = new Map(), revisions = new Map();
 let source = null, listened = '', again = 0;
 
-function told(kind, [publication, revision]) {
-  if (kind === 'changed') revisions.set(publication, Math.max(revision, revisions.get(publication) ?? 0));
-  for (const [port, listens] of windows) if (listens === publication) port.postMessage([kind, revision]);
+function told(kind, data) {
+  const [, id, text] = /^(\d+) ?(.*)$/.exec(data), publication = Number(id), what = text ? JSON.parse(text) : undefined;
+  if (kind === 'changed') revisions.set(publication, Math.max(what, revisions.get(publication) ?? 0));
+  for (const [port, listens] of windows) if (listens === publication) port.postMessage([kind, what]);
 }
 
 function open() {
@@ -17,7 +18,7 @@ function open() {
   clearTimeout(again);
   source = listened ? new EventSource(`/events?of=${listened}`) : null;
   if (!source) return;
-  for (const kind of ['changed', 'links']) source.addEventListener(kind, event => told(kind, event.data.split(' ').map(Number)));
+  for (const kind of ['changed', 'links', 'caret']) source.addEventListener(kind, event => told(kind, event.data));
   // A browser goes on by itself where a connection breaks, and not where it was answered with an error.
   source.addEventListener('error', () => {
     if (source.readyState === EventSource.CLOSED) again = setTimeout(open, pause);

@@ -1,5 +1,5 @@
 // The caret in the lines of the page: drawn where the server said that a place in the text is, moved to the nearest place from where a pointer or key points.
-import { frameElement, make, setAll, underWay } from '../parts.js';
+import { frameElement, make, setAll, typing } from '../parts.js';
 
 export class Caret {
   // The field that takes what is typed; what is selected in it is shown in the page.
@@ -13,7 +13,7 @@ export class Caret {
     this.bar = make('line', { class: 'text-caret' });
     this.holder = make('foreignObject', { class: 'writing-holder', width: 2, height: 12 });
     this.holder.append(field);
-    underWay.replaceChildren(this.selection, this.bar, this.holder);
+    typing.replaceChildren(this.selection, this.bar, this.holder);
   }
 
   get focus() { return this.field.selectionDirection === 'backward' ? this.field.selectionStart : this.field.selectionEnd; }

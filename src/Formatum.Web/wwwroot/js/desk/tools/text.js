@@ -1,7 +1,7 @@
 // Typing in the page itself. A field out of sight takes what is typed; the server sets it as it will print, and tells where each place in it is. What is typed
 // is stored after each pause and when it is left, and counts as sent once it is stored.
 import { ask, randomName } from '../../shared/http.js';
-import { canvas, frameElement, inspector, underWay, address } from '../parts.js';
+import { canvas, frameElement, inspector, typing, address } from '../parts.js';
 import { edit, leaveFor, onLeaving, refresh } from '../edits.js';
 import { asker } from '../line.js';
 import { change, state, watch } from '../state.js';
@@ -28,11 +28,11 @@ export async function write(id, { place = null, pointer = null } = {}) {
     return;
   }
   const { label, text, revision, places } = JSON.parse(answer.text), field = fieldOf(label, text);
+  canvas.classList.add('is-writing');
   const mine = { id, field, stored: text, seen: revision, known: state.revision, timer: 0, sent: Promise.resolve(true), caret: new Caret(field) };
   mine.asking = asker(shown => show(mine, shown.writing));
   writing = mine;
   change({ writing: id });
-  canvas.classList.add('is-writing');
   field.focus({ preventScroll: true });
   mine.caret.show(places);
   const from = place?.from ?? (pointer && mine.caret.placeAt(pointer)) ?? text.length;
@@ -370,7 +370,7 @@ function close(mine) {
   mine.asking.close();
   writing = null;
   change({ writing: null });
-  underWay.replaceChildren();
+  typing.replaceChildren();
   canvas.classList.remove('is-writing');
   frameElement(mine.id)?.focus({ preventScroll: true });
 }
