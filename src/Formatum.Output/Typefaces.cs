@@ -38,6 +38,8 @@ public sealed class Typefaces : ITypefaces
         return (face.Ascent * style.Size, face.Descent * style.Size);
     }
 
+    public bool Has(TextStyle style, int codePoint) => FaceOf(style).Font.TryGetNominalGlyph((uint)codePoint, out uint glyph) && glyph != 0;
+
     public ImmutableArray<Glyph> Shape(string text, TextStyle style)
     {
         var face = FaceOf(style);

@@ -47,7 +47,8 @@ public sealed class BundleTests : IDisposable
             Caption = "A mug, \u201cblue\u201d",
             Credit = "The Kiln Post",
             Subject = new(0.25, 1),
-            SuggestedSubject = new(1.0 / 3, 0.1)
+            SuggestedSubject = new(1.0 / 3, 0.1),
+            Contour = new(0.25, [[new(0, 0.5), new(1, 0.5), new(0.1, 1)]])
         };
         var jug = _shop.Quarters("jug.png", 90, 120) with { Id = 11 };
         var style = new TextStyle
@@ -72,7 +73,7 @@ public sealed class BundleTests : IDisposable
         Frame Framed(int id, Outline outline) => new() { Id = id, PageId = 2, Box = new(10.1, 20, 100, 80), Outline = outline };
         return PublicationCheck.Assemble(60,
         [
-            Workshop.A4(facing: true) with { Edition = "No. 12", BindsRight = true, FirstFolio = 3, Bleed = 9, Margins = new(20, 21, 22, 23),
+            Workshop.A4(facing: true) with { Edition = "No. 12", BindsRight = true, FirstFolio = 3, Bleed = 9, BaselineStep = 14, BaselineStart = 3.5, Margins = new(20, 21, 22, 23),
                 Columns = new(3, 11.3), Unit = LengthUnit.Pica, AssumedPpi = 96, PrintPpi = 250, FloorPpi = 120, SuggestSubjects = true, DefaultRuleId = 20,
                     DefaultStyleId = styles ? 50 : null },
             new PageOrder([2, 1]),
@@ -89,7 +90,8 @@ public sealed class BundleTests : IDisposable
             Framed(31, Outline.Ellipse) with { GroupId = 30, ImageId = 11 },
             Framed(32, Outlines.Polygon(5)),
             Framed(33, new PathOutline([new(new(0, 0), new(-0.1, 0.2)), new(new(1, 0)), new(new(0.5, 1), null, new(0.2, 1.2))])),
-            Framed(34, Outline.Rectangle) with { Area = new() { Columns = 2, Inset = new(1, 2, 3, 4), Vertical = VerticalPlace.Middle, IgnoresWrap = true },
+            Framed(34, Outline.Rectangle) with { Area = new() { Columns = 2, Inset = new(1, 2, 3, 4), Vertical = VerticalPlace.Middle, IgnoresWrap = true,
+                Balanced = true, RunsOn = true },
                 Wrap = new() { Around = WrapAround.Outline, Distance = new(5, 6, 7, 8), Sides = WrapSides.Wider }, StoryId = 36 },
             new Story { Id = 36, FrameIds = [34], Text = styles ? Styled : new([new("Kr\u00fcge & <Becher>\u2028f\u00fcr zwei", style), new("",
                 TextStyle.Usual)]) },
@@ -161,7 +163,7 @@ public sealed class BundleTests : IDisposable
         var everything = JsonNode.Parse(Json(Everything(), new Dictionary<int, string> { [10] = "images/10-mug.jpg" }))!;
         string[] parts = ["setup", "pages/0", "pages/0/guides/0", "rules/1", "rules/1/settings", "images/0", "frames/0", "frames/0/recrop",
             "frames/0/held/matrix", "stories/0", "stories/0/text/paragraphs/0", "stories/0/text/paragraphs/0/runs/1",
-            "stories/0/text/paragraphs/0/runs/1/set", "styles/1", "styles/1/settings", "styles/1/settings/tabs/stops/0",
+            "stories/0/text/paragraphs/0/runs/1/set", "images/0/contour", "styles/1", "styles/1/settings", "styles/1/settings/tabs/stops/0",
             "frames/4/area", "frames/4/area/inset", "frames/4/wrap", "frames/4/wrap/distance"];
         var withMore = parts.Select(part =>
         {
@@ -296,7 +298,7 @@ public sealed class BundleTests : IDisposable
         Refused(Zipped(("mug.jpg", "x"))).ShouldContain("no publication.json at its top");
         Refused(Zipped(("publication.json", "[]"))).ShouldContain("not an object");
         Refused(Zipped(("publication.json", "{\"format\":\"x\"}"))).ShouldContain("not a bundle of Formatum");
-        Refused(Zipped(("publication.json", plain.Replace("\"version\": 4", "\"version\": 5", StringComparison.Ordinal))))
+        Refused(Zipped(("publication.json", plain.Replace("\"version\": 5", "\"version\": 6", StringComparison.Ordinal))))
             .ShouldContain("written by a newer Formatum");
         Refused(Zipped(("publication.json", plain), ("publication.json", plain))).ShouldContain("twice");
         Refused(Zipped(("publication.json", plain.Replace("\"name\"", "\"name\": \"x\", \"name\"", StringComparison.Ordinal)))).ShouldContain("cannot be used");

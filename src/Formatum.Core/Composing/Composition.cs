@@ -85,8 +85,9 @@ public static class Composition
         [.. story.FrameIds.Select(id => PlaceOf(publication, publication.Frames[id], publication.Frames[id].PageId))],
         TextCascade.Styled(publication, text), typefaces);
 
-    private static ImmutableArray<SetText> Set(Story story, ImmutableArray<Place> places, StyledText text, ITypefaces typefaces)
+    private static ImmutableArray<SetText> Set(Story story, ImmutableArray<Place> places, StyledText styled, ITypefaces typefaces)
     {
+        var text = FallbackFonts.Applied(styled, typefaces);
         Known.TryGetValue(story, out var kept);
         for (var one = kept; one is not null; one = one.Before)
             if (one.Serves(text, places, typefaces)) return one.Set;

@@ -9,7 +9,7 @@ public enum TextAlignment { Left, Centre, Right, Justified }
 public sealed record TextStyle
 {
     /// <summary>The families that are shipped, each regular, bold, italic and both.</summary>
-    public static readonly ImmutableArray<string> Families = ["Cabin", "Spectral", "Fraunces", "Courier Prime"];
+    public static readonly ImmutableArray<string> Families = ["Cabin", "Spectral", "Fraunces", "Courier Prime", "Noto Sans", "Noto Serif"];
 
     /// <summary>What an open leading comes to, in sizes. 1.2 is common practice, no source.</summary>
     public const double UsualLeading = 1.2;

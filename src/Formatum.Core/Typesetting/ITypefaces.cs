@@ -12,6 +12,9 @@ public interface ITypefaces
     /// <summary>What else the face says of how it is drawn in a style.</summary>
     FaceMeasures MeasuresOf(TextStyle style);
 
+    /// <summary>Whether the style's face has a glyph for a code point.</summary>
+    bool Has(TextStyle style, int codePoint);
+
     /// <summary>The glyphs that show a text on one line, in the order they stand in, with the style's tracking between them.</summary>
     ImmutableArray<Glyph> Shape(string text, TextStyle style);
 }

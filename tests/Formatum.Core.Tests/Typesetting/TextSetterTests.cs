@@ -19,6 +19,8 @@ internal sealed class HalfWide : ITypefaces
         return new(size, style.Shift + (style.Position == TextPosition.Superscript ? style.Size / 2 : 0), 0.1 * size, 0.3 * size, 0.05 * size, 0.7 * size);
     }
 
+    public bool Has(TextStyle style, int codePoint) => codePoint != '?';
+
     public ImmutableArray<Glyph> Shape(string text, TextStyle style) => [.. text.Select((c, i) => new Glyph(c == '?' ? (ushort)0 : (ushort)1, i,
         style.Size / 2, 0, 0))];
 }
