@@ -360,11 +360,11 @@ public static class DemoMaker
         // Round, with the text about it.
         await table.FrameAsync(2, 106, 196, 62, 62, "Product, filled", "glaze-celadon.jpg", Outline.Ellipse, "Glaze of the month");
         await table.WrapAsync(new() { Around = WrapAround.Outline, Distance = Inset.Even(Units.Millimetres(4)) });
-        int notes = await table.TextAsync(3, 18, 15, 177, 132, "Notes", NewsletterText.Notes(table.Styled));
+        int notes = await table.TextAsync(3, 18, 15, 177, 112, "Notes", NewsletterText.Notes(table.Styled));
         await table.ColumnsAsync(notes, 2, balanced: true);
         await table.FrameAsync(3, 74, 46, 70, 78, "Product shot", "jug-cut-out.png", name: "From the shelf");
         await table.WrapAsync(new() { Around = WrapAround.Contour, Distance = Inset.Even(Units.Millimetres(4)) });
-        await table.FrameAsync(3, 18, 152, 177, 126, "Full page", "window-sill.jpg", own: new() { AlignY = 1 });
+        await table.FrameAsync(3, 18, 131, 177, 147, "Full page", "window-sill.jpg", own: new() { AlignY = 1 });
         await table.TextAsync(4, 15, 15, 90, 92, "Firings", NewsletterText.Firings(table.Styled));
         await table.TextAsync(4, 112, 15, 80, 92, "From the shelf, prices", NewsletterText.Prices(table.Styled));
         await table.FrameAsync(4, 15, 110, 177, 126, "Full page", "cover-still-life.jpg", own: new() { AlignY = 0.8 });

@@ -17,6 +17,9 @@ public sealed class ContourFinder(PreviewStore previews)
     /// <summary>Pieces smaller than this share of the largest are specks.</summary>
     private const double Speck = 0.01;
 
+    /// <summary>No more points are found, however the outline runs: every publication that shows the picture keeps them.</summary>
+    private const int Most = 240;
+
     /// <summary>How near the simplified outline stays to the pixels' own, in pixels of the preview.</summary>
     private const double Tolerance = 0.5;
 
@@ -47,7 +50,7 @@ public sealed class ContourFinder(PreviewStore previews)
             pieces = MaskOutline.Trace(mask, width, tolerance, least);
             ImmutableArray<ImmutableArray<Vec>> rings = [.. pieces.Take(Contour.MostRings).Select(r => r.Select(p => new Vec(
                 Math.Round(p.X / width, 4), Math.Round(p.Y / height, 4))).ToImmutableArray())];
-            if (rings.Sum(r => r.Length) <= Contour.MostPoints) return rings.IsEmpty ? null : new(strength, rings);
+            if (rings.Sum(r => r.Length) <= Most) return rings.IsEmpty ? null : new(strength, rings);
         }
     }
 

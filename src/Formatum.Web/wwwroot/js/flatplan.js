@@ -1,5 +1,6 @@
 // The flatplan: pages are chosen and dragged to another place; what that comes to, the server says.
 import { ask, Problem } from './shared/http.js';
+import { leavePage } from './shared/leave.js';
 import { followPointer, isTyping } from './shared/pointer.js';
 import { listen } from './shared/events.js';
 import { tell } from './shared/notices.js';
@@ -126,7 +127,7 @@ sheet.addEventListener('pointerdown', event => {
 
 sheet.addEventListener('dblclick', event => {
   const page = event.target.closest('.plan-page');
-  if (page) location.href = page.closest('.plan-spread').querySelector('.plan-folios a').href;
+  if (page) leavePage(page.closest('.plan-spread').querySelector('.plan-folios a').href);
 });
 
 const after = () => Math.max(...chosen()) + 1;

@@ -1,5 +1,6 @@
 // House style: what is typed is sent, what the server makes of it is shown. Nothing is computed here.
 import { ask } from './shared/http.js';
+import { leavePage } from './shared/leave.js';
 import { isTyping } from './shared/pointer.js';
 import { listen } from './shared/events.js';
 import { tell } from './shared/notices.js';
@@ -30,7 +31,7 @@ function showNine() {
 
 function go(to) {
   leaving = true;
-  location.href = to;
+  leavePage(to);
 }
 
 // Asks for something to be done and goes where that leads. No preview takes its place, whatever is typed meanwhile.
@@ -92,7 +93,7 @@ listen(rules.dataset.publication, {
     if (newest <= revision() || leaving) return;
     if (!changed) {
       leaving = true;
-      location.reload();
+      leavePage();
     } else {
       // Not where the answers go that may still be on their way.
       document.getElementById('elsewhere').hidden = false;

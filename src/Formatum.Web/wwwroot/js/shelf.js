@@ -1,5 +1,6 @@
 // Takes a bundle in, chosen or dropped on the shelf, and opens what was in it.
 import { headers, Problem, problemOf, unreachable } from './shared/http.js';
+import { leavePage } from './shared/leave.js';
 import { tellAfterwards } from './shared/notices.js';
 
 const panel = document.getElementById('intake');
@@ -26,7 +27,7 @@ function listed(names, what) {
 
 function open(answer) {
   tellAfterwards(`${answer.name} is on the shelf.${listed(answer.changed, 'changed before it was bundled')}${listed(answer.missing, 'missing when it was bundled')}`);
-  location.href = `/publications/${answer.id}/desk`;
+  leavePage(`/publications/${answer.id}/desk`);
 }
 
 function takeIn(file) {

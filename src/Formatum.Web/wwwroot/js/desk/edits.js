@@ -1,6 +1,7 @@
 // The one queue of the Desk. Every edit, choice and refresh goes through it in order; none is dropped, none takes another's place.
 // Each ends as done or as a problem; after any problem the page shows what the server holds.
 import { answersAgain, ask, Problem, randomName } from '../shared/http.js';
+import { leavePage } from '../shared/leave.js';
 import { tell, tellAfterwards } from '../shared/notices.js';
 import { untilLetGo } from '../shared/pointer.js';
 import { address, desk, inspector, numbers, sheet, withGroups } from './parts.js';
@@ -106,9 +107,7 @@ async function leave() {
   afterwards = null;
   for (const run of beforeLeaving) await run();
   if (told) tellAfterwards(told);
-  if (href) location.href = href;
-  else if (goesTo && String(goesTo) !== desk.dataset.spread) location.href = `${desk.dataset.address}/${goesTo}`;
-  else location.reload();
+  leavePage(href ?? (goesTo && String(goesTo) !== desk.dataset.spread ? `${desk.dataset.address}/${goesTo}` : null));
 }
 
 // Edits that choose what they make: keys that follow at once are meant for that.

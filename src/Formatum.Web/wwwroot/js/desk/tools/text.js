@@ -201,6 +201,8 @@ export function openStyles(ofCharacters) {
   list.showPicker?.();
 }
 
+inspector.addEventListener('keydown', event => { if (event.key === 'Escape' && writing) writing.field.focus({ preventScroll: true }); });
+
 // ---- Pasting and copying with how words are set ---------------------------------------------------------------------------------------
 
 const remembered = 'copied-words';
