@@ -116,7 +116,8 @@ public sealed record Setup : Part
             errors.Add("columns.count", $"{Columns.Count} columns cannot be laid out. Give a number from 1 to {MostColumns}.");
         Length(errors, "columns.gutter", Columns.Gutter, 0, LargestSide, "A gutter is 0 or more.");
         if (BaselineStep != 0)
-            Length(errors, "baseline.step", BaselineStep, LeastBaselineStep, LargestSide, "The lines of a baseline grid lie 1 point apart or more; 0 for no grid.");
+            Length(errors, "baseline.step", BaselineStep, LeastBaselineStep, LargestSide,
+                "The lines of a baseline grid lie 1 point apart or more; 0 for no grid.");
         Length(errors, "baseline.start", BaselineStart, 0, LargestSide, "A baseline grid begins at the upper edge of the page or below.");
         errors.Range("assumedPpi", AssumedPpi, 1, 100_000, "Give a resolution between 1 and 100,000 ppi; 72 is usual.");
         errors.Range("printPpi", PrintPpi, 1, 10_000, "Give a resolution between 1 and 10,000 ppi; 300 is usual for print.");

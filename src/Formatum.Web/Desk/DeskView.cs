@@ -133,7 +133,8 @@ public sealed record DeskAnswer(DeskView View, EditOutcome Outcome, bool FromHis
             || Publication.WrappedFrames.Any(f => f.ImageId is { } pictured && images.Contains(pictured));
         // What stands elsewhere is told in contents, running heads and the pages a text goes on to.
         bool Follows(Frame frame) => Publication.StoryOf(frame)?.Text.FollowsOthers() == true;
-        return View.Spread.FramesOf(Publication).Where(f => !f.Frame.Hidden).Where(f => changed.Contains(f.Frame.Id) || (flows && f.Frame.IsText) || Follows(f.Frame)
+        return View.Spread.FramesOf(Publication).Where(f => !f.Frame.Hidden).Where(f => changed.Contains(f.Frame.Id) || Follows(f.Frame)
+            || (flows && f.Frame.IsText)
             || (f.Frame.ImageId is { } image && images.Contains(image)))
             .Select(f => SpreadView.Frame(Publication, f.Frame, f.Box));
     }

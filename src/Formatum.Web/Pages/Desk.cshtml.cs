@@ -18,8 +18,8 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Formatum.Web.Pages;
 
 /// <summary>The Desk: a spread, where frames are made and filled.</summary>
-public sealed class DeskModel(PublicationStore store, ServerOptions options, SubjectFinder finder, ContourFinder contours, TableShelf tables, CopiedFrames copied,
-    LinkStates states, HeavyWork heavy)
+public sealed class DeskModel(PublicationStore store, ServerOptions options, SubjectFinder finder, ContourFinder contours, TableShelf tables,
+    CopiedFrames copied, LinkStates states, HeavyWork heavy)
     : PageModel
 {
     public required DeskView View { get; set; }
