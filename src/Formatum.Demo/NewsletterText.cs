@@ -48,10 +48,7 @@ internal static class NewsletterText
         .. Section("When it is opened", styled,
             "The door comes down brick by brick, and the bricks are too warm to hold for long. Nobody reaches in. One looks: along the front row first, " +
                 "where the ash has run, then past it, as far as the light goes.",
-            "What is cracked is set on the left of the yard, what is stuck on the right, and what nobody expected in the middle, on the grass, where it is " +
-                "walked around all afternoon by people with their hands behind their backs.",
-            "By evening everything has been washed and rubbed down with a wet stone, and counted, and half of it has a name on a slip of paper in it. The " +
-                "rest goes on the shelf by the door. The kiln is swept. Somebody writes the date on the chimney, below all the others."),
+            "What is cracked is set on the left of the yard, what is stuck on the right, and what nobody expected in the middle, on the grass."),
     ];
 
     public static Paragraph[] Contents(Func<string, string, Paragraph> styled) =>

@@ -116,7 +116,8 @@ public static class SceneCanvas
     {
         foreach (var line in text.Lines)
         {
-            foreach (var run in line.Runs.Where(r => r.Glyphs.Length > 0))
+            // In the order they are read: a PDF is searched and read aloud in the order it is drawn in.
+            foreach (var run in InReadingOrder(line).Where(r => r.Glyphs.Length > 0))
             {
                 using var font = Typefaces.Shipped.FontOf(run.Style, run.Size);
                 using var paint = new SKPaint { Color = SKColor.Parse(run.Style.Colour), IsAntialias = true };
@@ -131,6 +132,8 @@ public static class SceneCanvas
             }
         }
     }
+
+    private static IEnumerable<SetRun> InReadingOrder(SetLine line) => line.Runs.Any(r => r.RightToLeft) ? line.Runs.OrderBy(r => r.Start) : line.Runs;
 
     /// <summary>The glyphs where they stand, with the characters they show: a PDF gives those back when its text is searched or copied.</summary>
     private static SKTextBlob BlobOf(SetRun run, SKFont font)

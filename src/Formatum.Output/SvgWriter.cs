@@ -144,7 +144,7 @@ public static class SvgWriter
         if (Typefaces.Features(style).ToList() is { Count: > 0 } features)
             svg.Append(" style=\"font-feature-settings:").AppendJoin(',', features.Select(f => $"'{f.Tag}' {f.Value}")).Append('"');
         svg.Append('>');
-        var words = Words(run).ToList();
+        var words = (run.RightToLeft ? WordsFromRight(run) : Words(run)).ToList();
         foreach (var word in words.Where(w => !w.Missing))
             svg.Append(CultureInfo.InvariantCulture, $"<tspan x=\"{Number(run.X + word.X)}\">{Escape(word.Text)}</tspan>");
         svg.Append("</text>");
@@ -163,6 +163,31 @@ public static class SvgWriter
 
     /// <summary>A piece of a line, and how far from the run's beginning it stands: a word with the blanks behind it, or a character without a glyph.</summary>
     private readonly record struct Word(string Text, double X, bool Missing);
+
+    /// <summary>The words of a run from right to left, each held to that: a browser would order them by what stands in the element. Blanks show
+    /// nothing.</summary>
+    private static IEnumerable<Word> WordsFromRight(SetRun run)
+    {
+        var clusters = new SortedDictionary<int, (double X, bool Missing)>();
+        double x = 0;
+        foreach (var glyph in run.Glyphs)
+        {
+            var known = clusters.TryGetValue(glyph.Cluster, out var found) ? found : (X: x, Missing: false);
+            clusters[glyph.Cluster] = (Math.Min(known.X, x), known.Missing || glyph.Id == 0);
+            x += glyph.Advance;
+        }
+        int[] starts = [.. clusters.Keys];
+        for (int i = 0; i < starts.Length; i++)
+        {
+            if (run.Text[starts[i]] == ' ') continue;
+            int first = i;
+            bool missing = clusters[starts[i]].Missing;
+            if (!missing)
+                while (i + 1 < starts.Length && run.Text[starts[i + 1]] != ' ' && !clusters[starts[i + 1]].Missing) i++;
+            string text = run.Text[starts[first]..(i + 1 < starts.Length ? starts[i + 1] : run.Text.Length)];
+            yield return new(missing ? text : $"\u202e{text}\u202c", starts[first..(i + 1)].Min(s => clusters[s].X), missing);
+        }
+    }
 
     private static IEnumerable<Word> Words(SetRun run)
     {

@@ -40,12 +40,13 @@ public sealed class Typefaces : ITypefaces
 
     public bool Has(TextStyle style, int codePoint) => FaceOf(style).Font.TryGetNominalGlyph((uint)codePoint, out uint glyph) && glyph != 0;
 
-    public ImmutableArray<Glyph> Shape(string text, TextStyle style)
+    public ImmutableArray<Glyph> Shape(string text, TextStyle style, bool rightToLeft = false)
     {
         var face = FaceOf(style);
         using var buffer = new HarfBuzzSharp.Buffer();
         buffer.AddUtf16(text);
         buffer.GuessSegmentProperties();
+        buffer.Direction = rightToLeft ? Direction.RightToLeft : Direction.LeftToRight;
         face.Font.Shape(buffer, [.. Features(style).Select(f => new Feature(Tag.Parse(f.Tag), f.Value))]);
         double scale = MeasuresOf(style).Size / face.UnitsPerEm, tracking = style.Tracking / 1000 * style.Size;
         var (infos, positions) = (buffer.GlyphInfos, buffer.GlyphPositions);
@@ -102,8 +103,15 @@ public sealed class Typefaces : ITypefaces
         _ => "regular",
     };
 
-    /// <summary>The font file of a face; null where there is none.</summary>
-    public static Stream? File(string family, string face) => typeof(Typefaces).Assembly.GetManifestResourceStream($"fonts/{family}/{face}.ttf");
+    /// <summary>The font file of a face; null where there is none. Hebrew and Arabic have no slanted faces: the upright ones stand in.</summary>
+    public static Stream? File(string family, string face) => Resource(family, face) ?? Resource(family, face switch
+    {
+        "italic" => "regular",
+        "bold-italic" => "bold",
+        _ => face,
+    });
+
+    private static Stream? Resource(string family, string face) => typeof(Typefaces).Assembly.GetManifestResourceStream($"fonts/{family}/{face}.ttf");
 
     private Face FaceOf(TextStyle style)
     {

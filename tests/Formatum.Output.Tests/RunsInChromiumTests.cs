@@ -157,4 +157,60 @@ public sealed class RunsInChromiumTests : IDisposable
             }
         }
     }
+
+    private static readonly string[] Mixed = ("\u05e9\u05dc\u05d5\u05dd \u05db\u05d1\u05e9\u05df \u05d7\u05d3\u05e9 kiln fire (glaze) 12.50 1984 100% - " +
+        "\u0645\u0631\u062d\u0628\u0627 \u0641\u0631\u0646 \u0643\u0628\u064a\u0631 (\u05d0\u05e9) \u05de\u05d9\u05dd, clay: \u05d7\u05d5\u05de\u05e8 3/4").Split(' ');
+
+    /// <summary>Right-to-left words among others (UAX #9): in the order in which Chromium puts them, whichever way the paragraph runs (CSS Writing Modes 4,
+    /// unicode-bidi: plaintext). Each blank between may be that of another face there: so much farther on a word may stand.</summary>
+    [Fact]
+    public void Words_from_right_to_left_stand_in_the_order_in_which_Chromium_puts_them()
+    {
+        var random = new Random(Seed);
+        var style = new TextStyle { Family = "Cabin", Size = 10, Leading = 20 };
+        string families = string.Join(',', FallbackFonts.ChainOf("Cabin").Prepend("Cabin").Select(f => $"\"{SvgWriter.FontName(f)}\"")).Replace("\"", "&quot;", StringComparison.Ordinal);
+        var cases = Enumerable.Range(0, 60).Select(_ =>
+        {
+            const double width = 900;
+            string text = string.Join(' ', Enumerable.Range(0, random.Next(4, 24)).Select(_ => Mixed[random.Next(Mixed.Length)]));
+            string html = $"<p style='width:{N(width * Scale)}px;unicode-bidi:plaintext;text-align:left;font-size:{N(10 * Scale)}px;line-height:{N(20 * Scale)}px;" +
+                $"font-family:{families}'><span>{text}</span></p>";
+            return new Case(width, FallbackFonts.Applied(StyledText.Of(new([new(text, style)])), Typefaces.Shipped), html);
+        }).ToList();
+        var theirs = InChromium(cases);
+        int right = 0;
+        for (int i = 0; i < cases.Count; i++)
+        {
+            string text = cases[i].Text.Paragraphs[0].Text;
+            var set = TextSetter.Set(cases[i].Text, cases[i].Width, 10_000, Typefaces.Shipped);
+            set.Missing.ShouldBe(0, text);
+            right += set.Lines.SelectMany(l => l.Runs).Count(r => r.RightToLeft);
+            var ours = LeftEdges(set, text);
+            ours.Select(w => w.Text).ShouldBe(theirs[i].Select(w => w.Text), $"case {i}: {text}");
+            int[] Order(List<Place> words) => [.. Enumerable.Range(0, words.Count).OrderBy(k => words[k].X)];
+            Order(ours).ShouldBe(Order(theirs[i]), $"case {i}: {text}");
+            for (int k = 0; k < ours.Count; k++) ours[k].X.ShouldBe(theirs[i][k].X / Scale, 0.6 * ours.Count, $"case {i}, {ours[k].Text}, in {text}");
+        }
+        right.ShouldBeGreaterThan(200);
+    }
+
+    /// <summary>Words in the order they are written, each with where its leftmost glyph stands.</summary>
+    private static List<Place> LeftEdges(SetText set, string text)
+    {
+        var glyphs = new List<(int At, double X, double Baseline)>();
+        foreach (var line in set.Lines)
+        {
+            foreach (var run in line.Runs)
+            {
+                double x = run.X;
+                foreach (var glyph in run.Glyphs)
+                {
+                    glyphs.Add((run.Start + glyph.Cluster, x, line.Baseline));
+                    x += glyph.Advance;
+                }
+            }
+        }
+        return [.. glyphs.Where(g => text[g.At] != ' ').GroupBy(g => text.AsSpan(0, g.At).Count(' ')).OrderBy(g => g.Key)
+            .Select(g => new Place(text.Split(' ')[g.Key], g.Min(x => x.X), g.First().Baseline))];
+    }
 }

@@ -64,7 +64,8 @@ public sealed class ImagesTests : InBrowser
 
         Browser.Click($"[data-card='{images["wide.jpg"]}']");
         Browser.Until(() => Browser.Find("#image-card .uses").Text.Contains("crop 33.3 %", StringComparison.Ordinal), "where it is used");
-        Browser.Find("#image-card .uses a").GetAttribute("href")!.ShouldEndWith($"/publications/{id}/desk/1?frame={frame}");
+        Browser.Until(() => Browser.Find("#image-card .uses a").GetAttribute("href")!.EndsWith($"/publications/{id}/desk/1?frame={frame}",
+            StringComparison.Ordinal), "a way there");
         foreach (string name in new[] { "tall.jpg", "square.jpg" }) Browser.Click($".tick[value='{images[name]}']");
         Browser.Click("#to-tray");
         Browser.Until(() => Server.GetAsync($"/api/publications/{id}/tray").Result.GetProperty("imageIds").GetArrayLength() == 2, "in the tray");
@@ -109,7 +110,7 @@ public sealed class ImagesTests : InBrowser
         File.Delete(Pictures["work/tall.jpg"]);
         File.WriteAllBytes(Pictures["moved/TALL.jpg"], ApiTests.Jpeg(220, 330, 7));
         OpenImages(id);
-        Browser.Find("#find-missing").Text.ShouldBe("Find 2 missing links");
+        Browser.Until(() => Browser.Find("#find-missing").Text == "Find 2 missing links", "two are missing");
         Browser.Click("#find-missing");
         Browser.Send("#find-folder", Keys.Control + "a" + Keys.Null + Pictures["moved"] + Keys.Enter);
         Browser.Until(() => Browser.Find("#update-body h2").Text == "Link anew 2 images", "both found");

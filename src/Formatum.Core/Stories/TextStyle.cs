@@ -8,8 +8,9 @@ public enum TextAlignment { Left, Centre, Right, Justified }
 /// <summary>How text is set, with nothing left open. Units as in <see cref="TextSettings"/>.</summary>
 public sealed record TextStyle
 {
-    /// <summary>The families that are shipped, each regular, bold, italic and both.</summary>
-    public static readonly ImmutableArray<string> Families = ["Cabin", "Spectral", "Fraunces", "Courier Prime", "Noto Sans", "Noto Serif"];
+    /// <summary>The families that are shipped, each regular and bold, and but for Hebrew and Arabic slanted too.</summary>
+    public static readonly ImmutableArray<string> Families = ["Cabin", "Spectral", "Fraunces", "Courier Prime", "Noto Sans", "Noto Serif", "Noto Sans Hebrew",
+        "Noto Sans Arabic"];
 
     /// <summary>What an open leading comes to, in sizes. 1.2 is common practice, no source.</summary>
     public const double UsualLeading = 1.2;

@@ -14,7 +14,8 @@ public static class FallbackFonts
     /// <summary>All that Latin letters of western Europe need is in every face that is shipped.</summary>
     private const char LastEverywhere = '\u00ff';
 
-    private static readonly ImmutableArray<string> Upright = ["Noto Sans", "Noto Serif"], Seriffed = ["Noto Serif", "Noto Sans"];
+    private static readonly ImmutableArray<string> Upright = ["Noto Sans", "Noto Serif", "Noto Sans Hebrew", "Noto Sans Arabic"],
+        Seriffed = ["Noto Serif", "Noto Sans", "Noto Sans Hebrew", "Noto Sans Arabic"];
 
     /// <summary>The families that stand in for one.</summary>
     public static ImmutableArray<string> ChainOf(string family) => family is "Spectral" or "Fraunces" or "Noto Serif" ? Seriffed : Upright;

@@ -16,7 +16,10 @@ public interface ITypefaces
     bool Has(TextStyle style, int codePoint);
 
     /// <summary>The glyphs that show a text on one line, in the order they stand in, with the style's tracking between them.</summary>
-    ImmutableArray<Glyph> Shape(string text, TextStyle style);
+    /// <param name="text">The text, all of one direction.</param>
+    /// <param name="style">How it is set.</param>
+    /// <param name="rightToLeft">Whether it runs from right to left; its last character then stands first.</param>
+    ImmutableArray<Glyph> Shape(string text, TextStyle style, bool rightToLeft = false);
 }
 
 /// <summary>How a face is drawn in a style, in points.</summary>

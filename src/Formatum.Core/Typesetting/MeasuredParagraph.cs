@@ -34,6 +34,7 @@ internal sealed class MeasuredParagraph
     /// <summary>What stands before its first line, and how far from its left indent; null where nothing does.</summary>
     public SetRun? Label { get; }
 
+    private readonly BidiLevels? _levels;
     private readonly double _firstIndent;
     private readonly bool _hasStrokes;
 
@@ -47,6 +48,7 @@ internal sealed class MeasuredParagraph
             hyphenation.Mark(Text, Breaks);
             Hyphen = Width(typefaces.Shape("-", Style));
         }
+        _levels = Bidi.LevelsOf(Text);
         _upTo = Reach();
         Strut = HeightOf(Style);
         IsEven = source.Runs.All(run => HeightOf(run.Style) is var (above, below) && above <= Strut.Above + Hair && below <= Strut.Below + Hair);
@@ -115,12 +117,14 @@ internal sealed class MeasuredParagraph
     {
         var upTo = new double[Text.Length + 1];
         foreach (var (style, from, to) in Pieces(0, Text.Length))
-            foreach (var glyph in _typefaces.Shape(Shown(Text[from..to], style), style)) upTo[from + glyph.Cluster + 1] += glyph.Advance;
+            foreach (var glyph in _typefaces.Shape(Shown(Text[from..to], style), style, IsRight(from))) upTo[from + glyph.Cluster + 1] += glyph.Advance;
         for (int i = 1; i <= Text.Length; i++) upTo[i] += upTo[i - 1];
         return upTo;
     }
 
-    /// <summary>What is set alike, without tabs, from a place to another.</summary>
+    private bool IsRight(int at) => _levels?.IsRight(at) == true;
+
+    /// <summary>What is set alike and runs one way, without tabs, from a place to another.</summary>
     private IEnumerable<(TextStyle Style, int From, int To)> Pieces(int start, int end)
     {
         foreach (var run in Source.Runs)
@@ -129,6 +133,11 @@ internal sealed class MeasuredParagraph
             while (from < to)
             {
                 int tab = HasTabs ? Text.IndexOf('\t', from, to - from) : -1, until = tab < 0 ? to : tab;
+                while (_levels?.EndAt(from) is { } turns && turns < until)
+                {
+                    yield return (run.Style, from, turns);
+                    from = turns;
+                }
                 if (until > from) yield return (run.Style, from, until);
                 from = until + 1;
                 if (tab < 0) break;
@@ -292,6 +301,7 @@ internal sealed class MeasuredParagraph
         {
             TextAlignment.Centre => (width - line.Width) / 2,
             TextAlignment.Right => width - line.Width,
+            TextAlignment.Justified when _levels is { FromRight: true } => width - line.Width,
             _ => 0,
         };
         return line with { X = x, Runs = [.. line.Runs.Select(r => r with { X = r.X + x })] };
@@ -328,14 +338,20 @@ internal sealed class MeasuredParagraph
         var gaps = HasTabs ? Tabbed(start, shown, left).Gaps : [];
         var runs = new List<SetRun>();
         double x = 0;
-        int gap = 0;
+        int gap = 0, section = 0;
         foreach (var (style, from, to) in Pieces(start, shown))
         {
-            for (; gap < gaps.Count && gaps[gap].At < from; gap++) x = Leader(runs, gaps[gap]);
+            for (; gap < gaps.Count && gaps[gap].At < from; gap++)
+            {
+                InOrder(runs, section);
+                x = Leader(runs, gaps[gap]);
+                section = runs.Count;
+            }
             string text = Shown(Text[from..to], style) + (hyphen && to == shown ? "-" : "");
             runs.Add(RunOf(text, from, style, x));
             x += runs[^1].Width;
         }
+        InOrder(runs, section);
         for (; gap < gaps.Count; gap++) x = Leader(runs, gaps[gap]);
         if (hyphen && shown == start) runs.Add(RunOf("-", start, Style, 0));
         double width = runs.Count == 0 ? x : Math.Max(x, runs[^1].X + runs[^1].Width);
@@ -346,12 +362,27 @@ internal sealed class MeasuredParagraph
         };
     }
 
+    /// <summary>Puts runs, from one on, into the order in which they stand (UAX #9, L2): between tabs, each stretch by itself.</summary>
+    private void InOrder(List<SetRun> runs, int from)
+    {
+        if (_levels is null || runs.Count - from < 2) return;
+        var logical = runs[from..];
+        double x = logical[0].X;
+        runs.RemoveRange(from, logical.Count);
+        foreach (int i in Bidi.InOrder([.. logical.Select(r => (int)_levels.Of[r.Start])]))
+        {
+            runs.Add(logical[i] with { X = x });
+            x += logical[i].Width;
+        }
+    }
+
     private SetRun RunOf(string text, int start, TextStyle style, double x)
     {
-        var glyphs = _typefaces.Shape(text, style);
-        if (style is { Position: TextPosition.Normal, Shift: 0 }) return new(text, start, style, x, glyphs);
+        bool right = start < Text.Length && IsRight(start);
+        var glyphs = _typefaces.Shape(text, style, right);
+        if (style is { Position: TextPosition.Normal, Shift: 0 }) return new(text, start, style, x, glyphs) { RightToLeft = right };
         var measures = _typefaces.MeasuresOf(style);
-        return new(text, start, style, x, glyphs) { Size = measures.Size, Raise = measures.Raise };
+        return new(text, start, style, x, glyphs) { Size = measures.Size, Raise = measures.Raise, RightToLeft = right };
     }
 
     /// <summary>Fills a tab's room with its leader, as often as that goes into it whole; they stand under one another from line to line. Where it ends.</summary>

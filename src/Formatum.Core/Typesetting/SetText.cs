@@ -17,6 +17,9 @@ public sealed record SetRun(string Text, int Start, TextStyle Style, double X, I
     /// <summary>How far above the line's baseline they stand, in points.</summary>
     public double Raise { get; init; }
 
+    /// <summary>Whether they run from right to left: their first character stands at the right.</summary>
+    public bool RightToLeft { get; init; }
+
     /// <summary>Whether they were typed; else they mark a list or lead to a tab stop.</summary>
     public bool IsTyped { get; init; } = true;
 

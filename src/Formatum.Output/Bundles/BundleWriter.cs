@@ -72,7 +72,8 @@ public static class BundleWriter
 
     /// <summary>The faces that the publication's texts are set in.</summary>
     private static ImmutableArray<(string Family, string Face)> FontsOf(Publication publication) =>
-        [.. publication.Stories.Values.SelectMany(s => TextCascade.Styled(publication, s.Text).Paragraphs).SelectMany(p => p.Runs)
+        [.. publication.Stories.Values
+            .SelectMany(s => FallbackFonts.Applied(TextCascade.Styled(publication, s.Text), Typefaces.Shipped).Paragraphs).SelectMany(p => p.Runs)
             .Where(r => r.Length > 0).Select(r => r.Style).Distinct().Where(s => TextStyle.Families.Contains(s.Family)).Select(s => (s.Family,
                 Typefaces.FaceName(s))).Distinct().Order()];
 

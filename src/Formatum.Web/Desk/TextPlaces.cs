@@ -110,22 +110,25 @@ public sealed record TextPlaces(IReadOnlyList<FramePlaces> Frames, int? Elsewher
         double[] stops = new double[line.End - first + 1];
         Array.Fill(stops, double.NaN);
         double right = line.X;
+        var last = line.Runs.Where(r => r.IsTyped).MaxBy(r => r.Start);
         foreach (var run in line.Runs.Where(r => r.IsTyped))
         {
             double x = run.X;
             foreach (var glyph in run.Glyphs)
             {
                 int at = run.Start + glyph.Cluster - first;
-                if (at < stops.Length && double.IsNaN(stops[at])) stops[at] = x;
+                // Before a character that runs from right to left, the caret stands at its right.
+                double before = run.RightToLeft ? x + glyph.Advance : x;
+                if (at < stops.Length && (double.IsNaN(stops[at]) || (run.RightToLeft && before > stops[at]))) stops[at] = before;
                 x += glyph.Advance;
             }
             right = Math.Max(right, x);
         }
         // Behind a tab stands what comes after it; within a character of several units, the caret stands before it.
-        stops[shown - first] = right;
+        stops[shown - first] = last is { RightToLeft: true } ? last.X : right;
         for (int i = 0; i < line.Hanging.Length; i++) stops[shown - first + i + 1] = right + line.Hanging[i];
-        double before = line.X;
-        for (int i = 0; i < stops.Length; i++) stops[i] = before = double.IsNaN(stops[i]) ? before : Math.Round(stops[i], 2);
+        double behind = line.X;
+        for (int i = 0; i < stops.Length; i++) stops[i] = behind = double.IsNaN(stops[i]) ? behind : Math.Round(stops[i], 2);
         return stops;
     }
 }

@@ -21,8 +21,11 @@ internal sealed class HalfWide : ITypefaces
 
     public bool Has(TextStyle style, int codePoint) => codePoint != '?';
 
-    public ImmutableArray<Glyph> Shape(string text, TextStyle style) => [.. text.Select((c, i) => new Glyph(c == '?' ? (ushort)0 : (ushort)1, i,
-        style.Size / 2, 0, 0))];
+    public ImmutableArray<Glyph> Shape(string text, TextStyle style, bool rightToLeft = false)
+    {
+        var glyphs = text.Select((c, i) => new Glyph(c == '?' ? (ushort)0 : (ushort)1, i, style.Size / 2, 0, 0));
+        return [.. rightToLeft ? glyphs.Reverse() : glyphs];
+    }
 }
 
 public sealed class TextSetterTests

@@ -46,6 +46,7 @@ async function act(what, values = new FormData()) {
     tell(problem.message);
   }
   acting = false;
+  keepUp();
 }
 
 function valuesOf(pairs) {
@@ -87,16 +88,22 @@ search?.addEventListener('input', () => {
 document.querySelector('.rule-item[aria-current]')?.scrollIntoView({ block: 'nearest' });
 
 // Another window changed something: look at it as it is now, unless something is under way here; that is then shown against it.
-const revision = () => Number(document.getElementById('revision').dataset.revision);
+// What is done here comes back so too, before its answer: that one leads on, and nothing takes its place.
+function revision() { return Number(document.getElementById('revision').dataset.revision); }
+let newest = 0;
+function keepUp() {
+  if (newest <= revision() || leaving || acting) return;
+  if (!changed) {
+    leaving = true;
+    leavePage();
+  } else {
+    // Not where the answers go that may still be on their way.
+    document.getElementById('elsewhere').hidden = false;
+  }
+}
 listen(rules.dataset.publication, {
-  changed: newest => {
-    if (newest <= revision() || leaving) return;
-    if (!changed) {
-      leaving = true;
-      leavePage();
-    } else {
-      // Not where the answers go that may still be on their way.
-      document.getElementById('elsewhere').hidden = false;
-    }
+  changed: told => {
+    newest = Math.max(newest, told);
+    keepUp();
   },
 });

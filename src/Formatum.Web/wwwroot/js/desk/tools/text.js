@@ -229,6 +229,12 @@ async function cut(event, mine) {
 const isStyled = html => /<(b|strong|i|em|u|s|del|sup|sub|h[1-6]|li|table|p)[\s>]/i.test(html);
 
 function paste(event, mine) {
+  // While something else is being put in, it comes behind that as if it were typed.
+  if (early !== null) {
+    early += event.clipboardData.getData('text/plain').replaceAll('\r\n', '\n');
+    event.preventDefault();
+    return;
+  }
   if (mine.plain) return;
   const html = event.clipboardData.getData('text/html'), text = event.clipboardData.getData('text/plain').replaceAll('\r\n', '\n');
   const copied = JSON.parse(localStorage.getItem(remembered) ?? 'null');
