@@ -46,7 +46,7 @@ public static class Wraps
     /// <summary>What is seen of the contour of a frame's picture, in points from the upper left of the unturned frame; null where there is none.</summary>
     public static ImmutableArray<ImmutableArray<Vec>>? ContourOf(Publication publication, Frame frame, ImmutableArray<Vec> outline)
     {
-        if (publication.ImageOf(frame)?.Contour is not { } contour || publication.FittedOf(frame) is not { } fitted) return null;
+        if (publication.ImageOf(frame)?.Contour is not { Rings.IsEmpty: false } contour || publication.FittedOf(frame) is not { } fitted) return null;
         var matrix = fitted.Placement.Matrix;
         // Outside a hollow outline nothing is seen either, but there lines keep clear all the same.
         bool clips = PolygonMeasure.IsConvex(outline.AsSpan());

@@ -84,6 +84,13 @@ public sealed class ContourWrapTests
         Gap(empty, words, 105).ShouldBeInRange(50, 60);
         var (round, roundWords, _) = Begun(placed: false, outline: Outline.Ellipse);
         Gap(round, roundWords, 105).ShouldBeLessThan(40);
+        // Where none was told from the ground, neither when it was read nor at a strength that was asked for since, the frame takes the room too.
+        foreach (var none in new[] { null, new Contour(0.9, []) })
+        {
+            var (plain, plainWords, plainImage) = Begun();
+            plain = plain.Do(new ChangeContour(plainImage.ImageId!.Value, none));
+            Gap(plain, plainWords, 105).ShouldBeInRange(50, 60);
+        }
     }
 
     [Fact]
