@@ -29,6 +29,21 @@ internal static class Measured
         return (double.Parse(numbers[0], CultureInfo.InvariantCulture), double.Parse(numbers[1], CultureInfo.InvariantCulture));
     }
 
+    private const int MedianOf = 9;
+
+    /// <summary>The median of several runs, in milliseconds.</summary>
+    public static double Median(Action work)
+    {
+        var times = new List<double>();
+        for (int run = 0; run < MedianOf; run++)
+        {
+            var watch = Stopwatch.StartNew();
+            work();
+            times.Add(watch.Elapsed.TotalMilliseconds);
+        }
+        return times.Order().ElementAt(MedianOf / 2);
+    }
+
     /// <summary>How long a program takes, in seconds.</summary>
     public static double Time(string program, params string[] arguments) => Time(null, program, arguments) ?? double.NaN;
 

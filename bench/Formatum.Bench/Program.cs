@@ -18,6 +18,8 @@ switch (what)
         await LoadBench.RunAsync(folder, int.Parse(args.ElementAtOrDefault(2) ?? "60", CultureInfo.InvariantCulture), args.ElementAtOrDefault(3));
         break;
     case "words": WordsBench.Run(folder); break;
+    case "wrap": WrapBench.Run(folder); break;
+    case "treat": TreatBench.Run(); break;
     case "typing": await TypingBench.RunAsync(folder); break;
     case "pointer": await PointerBench.RunAsync(folder); break;
     case "previews": PreviewBench.Run(folder); break;
@@ -25,6 +27,6 @@ switch (what)
     case "import": await PreviewBench.ImportAsync(folder); break;
     case "pdf": PdfBench.Run(folder); break;
     case "pdf-child": PdfBench.Child(folder, int.Parse(args[2], CultureInfo.InvariantCulture)); break;
-    default: Console.Error.WriteLine("Choose fit, rules, pour, open, load, words, typing, pointer, previews, import or pdf."); return 2;
+    default: Console.Error.WriteLine("Choose fit, rules, pour, open, load, words, wrap, treat, typing, pointer, previews, import or pdf."); return 2;
 }
 return 0;

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Diagnostics;
 using System.Globalization;
 using Formatum.Core.Geometry;
 using Formatum.Core.Stories;
@@ -32,7 +31,7 @@ internal static class WordsBench
             var text = StyledText.Of(new([.. paragraphs.Select(p => new Core.Stories.Paragraph(p, set))]));
             int pages = 0, key = 0;
             // A text of its own each time: nothing that was worked out before serves again.
-            double ours = Median(() => pages = TextSetter.Set(text, chain, Typefaces.Shipped, ++key).Count(f => f.Lines.Length > 0));
+            double ours = Measured.Median(() => pages = TextSetter.Set(text, chain, Typefaces.All, ++key).Count(f => f.Lines.Length > 0));
             Console.WriteLine(string.Create(CultureInfo.InvariantCulture,
                 $"{name}: {pages} pages in {ours:0} ms, {ours / pages:0.00} ms a page; ratio {ours / theirs:0.00}"));
         }
@@ -55,18 +54,6 @@ internal static class WordsBench
             "a shelf near the door comes " +
             "out quiet while the one beneath the flue takes ash and turns to honey or to iron red when the wind is in the east").Split(' ');
         return string.Join(' ', Enumerable.Range(0, 60 + number * 7 % 60).Select(i => words[(number * 13 + i * 5) % words.Length]));
-    }
-
-    private static double Median(Action work)
-    {
-        var times = new List<double>();
-        for (int run = 0; run < Runs; run++)
-        {
-            var watch = Stopwatch.StartNew();
-            work();
-            times.Add(watch.Elapsed.TotalMilliseconds);
-        }
-        return times.Order().ElementAt(Runs / 2);
     }
 
     private static double InChromium(string folder, string[] paragraphs)

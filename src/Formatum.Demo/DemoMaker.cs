@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Formatum.Core.Colours;
 using Formatum.Core.Edits;
 using Formatum.Core.Filling;
 using Formatum.Core.Fitting;
@@ -194,7 +195,7 @@ public static class DemoMaker
             Name = "In a round",
             Text = new([words]),
             Area = new() { Inset = Inset.Even(8 * unit), Vertical = VerticalPlace.Middle },
-            Look = new() { Background = "#ffffff" },
+            Look = new() { Background = Colour.Of("#ffffff") },
         }, _demo);
 
         public Task<EditOutcome> ColumnsAsync(int frame, int count, bool balanced = false) => store.EditAsync(id,
@@ -208,6 +209,26 @@ public static class DemoMaker
                     Balanced = balanced,
                 }
             }, _demo);
+
+        private readonly Dictionary<string, int> _colours = [];
+
+        /// <summary>A colour of the palette, by its name.</summary>
+        public NamedColour OfPalette(string colour) => new(_colours[colour]);
+
+        public async Task PaletteAsync(params PaletteColour[] colours)
+        {
+            var made = (await store.EditAsync(id, new TakePalette([.. colours]), _demo)).Standing.Publication.Colours.Values;
+            foreach (var colour in made) _colours[colour.Name] = colour.Id;
+        }
+
+        /// <summary>Fills what stands in braces on some pages from the rows of a price list.</summary>
+        public Task<EditOutcome> PourAsync(Core.Filling.Table rows, int first, int last) => store.EditAsync(id, new PourRows
+        {
+            Table = rows,
+            Targets = [],
+            FirstPage = first,
+            LastPage = last
+        }, _demo);
 
         public Task<EditOutcome> RunOnAsync(int from, int into) => store.EditAsync(id, new RunOn(from, into), _demo);
 
@@ -239,7 +260,8 @@ public static class DemoMaker
         var created = await store.CreateAsync(setup, pages);
         var table = new Table(store, created.Id, Units.PointsPerMillimetre);
         await table.LinkAsync(images);
-        foreach (var (kind, name, basedOn, settings) in DemoStyles.All) await table.StyleAsync(kind, name, basedOn, settings);
+        await table.PaletteAsync(DemoStyles.Palette);
+        foreach (var (kind, name, basedOn, settings) in DemoStyles.All(table.OfPalette)) await table.StyleAsync(kind, name, basedOn, settings);
         double air = Units.Millimetres(2);
         await table.RuleAsync("House style", "What every picture of ours keeps to", new() { Fit = FitKind.Fill, SmallestPpi = 150, Limits = LimitAction.Flag },
             isDefault: true);
@@ -276,7 +298,7 @@ public static class DemoMaker
         await table.TextAsync(1, 20, 22, 170, 40, "Title", table.Styled("Title", "Autumn Catalog"),
             table.Styled("Subtitle", "Brackenfold Kilns"));
         await MakeMastersAsync(table);
-        int piece = 0;
+        var prices = new List<ImmutableArray<string>>();
         string[] features = ["kiln-shelf-tall.jpg", "glaze-celadon.jpg", "evening-table.jpg", "glaze-tenmoku.jpg", "kiln-shelf-wide.jpg"];
         for (int spread = 1; spread <= 11; spread++)
         {
@@ -306,12 +328,15 @@ public static class DemoMaker
                     if (empty && (row > 0 || spread == 11)) continue;
                     string picture = spread == 2 && row == 2 ? (column == 0 ? "old-scan-small.jpg" : "recut-later.jpg") : spread == 3 && row == 1
                         && column == 1 ? "gone-missing.jpg" : "piece";
-                    await table.FillAsync(recto, 2 * row + column, picture, $"No. {++piece:00}, thrown by hand", $"{18 + piece * 7 % 60}.00");
+                    await table.FillAsync(recto, 2 * row + column, picture, "{Piece}", "{Price}");
+                    int piece = prices.Count + 1;
+                    prices.Add([$"No. {piece:00}, thrown by hand", $"{18 + piece * 7 % 60}.00"]);
                 }
             }
         }
+        await table.PourAsync(new(["Piece", "Price"], [.. prices]), 2, 23);
         await table.FrameAsync(24, 55, 60, 100, 100, "Glaze sample", "glaze-cobalt.tif", Outline.Ellipse, "Glaze seal",
-            look: new() { Border = new(6, "#ffffff"), Shadow = Shadow.Usual with { Down = Units.Millimetres(2), Blur = Units.Millimetres(6) } });
+            look: new() { Border = new(6, Colour.Of("#ffffff")), Shadow = Shadow.Usual with { Down = Units.Millimetres(2), Blur = Units.Millimetres(6) } });
     }
 
     private const string SixPieces = "Six pieces", Folio = "Folio only";
@@ -378,6 +403,14 @@ public static class DemoMaker
         }
     }
 
+    /// <summary>The house's ink on the colour of clay, with a little more contrast and the reds lightened.</summary>
+    private static Treatment InTwoInks(Table table) => new()
+    {
+        Grey = new(0.5, 0.45, 0.05),
+        Contrast = 0.2,
+        Inks = new(table.OfPalette("Kiln ink"), Colour.Of("#f3ead8")),
+    };
+
     private static async Task MakeBrochureAsync(PublicationStore store, LinkedImage[] images)
     {
         var table = await BeginAsync(store, SetupOf(Brochure, "", 210, 210, false, 12, 2), 8, images);
@@ -387,7 +420,8 @@ public static class DemoMaker
             await table.FrameAsync(page, 15, 12, 88, 88, "Product, filled", "piece", page % 2 == 0 ? Outline.Ellipse : Outline.Rectangle);
             // Of the last, two pictures are still to come.
             await table.FrameAsync(page, 108, 12, 88, 88, "Product shot", page == 7 ? null : "piece");
-            await table.FrameAsync(page, 15, 105, 181, 88, "Full page", page == 7 ? null : page % 3 == 0 ? "kiln-shelf-wide.jpg" : "evening-table.jpg");
+            await table.FrameAsync(page, 15, 105, 181, 88, "Full page", page == 7 ? null : page % 3 == 0 ? "kiln-shelf-wide.jpg" : "evening-table.jpg",
+                look: page % 2 == 0 ? new() { Treatment = InTwoInks(table) } : null);
         }
         await table.FrameAsync(8, 21, 21, 168, 168, "Glaze sample", "glaze-celadon.jpg", Outline.Ellipse);
         await table.RoundAsync(8, 40, 40, 130, table.Styled("Round", NewsletterText.Round));

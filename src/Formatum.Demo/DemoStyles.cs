@@ -1,3 +1,4 @@
+using Formatum.Core.Colours;
 using Formatum.Core.Publications;
 using Formatum.Core.Stories;
 
@@ -6,12 +7,20 @@ namespace Formatum.Demo;
 /// <summary>The text styles of the pottery, alike in all it prints.</summary>
 internal static class DemoStyles
 {
-    private const string Ink = "#1f2723", Moss = "#2f6f4f", Plum = "#7a3b69";
+    /// <summary>The colours of the house, of which the pottery's green is an ink of its own.</summary>
+    public static readonly PaletteColour[] Palette =
+    [
+        .. PaletteColour.Usual(1), Named("Kiln ink", new CmykColour(0.2, 0, 0.1, 0.85)), Named("Moss", new CmykColour(0.58, 0, 0.29, 0.56)),
+        Named("Plum", new CmykColour(0, 0.52, 0.14, 0.52)), Named("Celadon", new CmykColour(0.35, 0.05, 0.25, 0.1)) with { IsSpot = true },
+    ];
+
+    private static PaletteColour Named(string name, Colour colour) => new() { Id = 1, Name = name, Colour = colour };
 
     /// <summary>Each with what it is based on; those come before it.</summary>
-    public static readonly (StyleKind Kind, string Name, string? BasedOn, TextSettings Settings)[] All =
+    /// <param name="colour">A colour of the palette, by its name.</param>
+    public static (StyleKind Kind, string Name, string? BasedOn, TextSettings Settings)[] All(Func<string, Colour> colour) =>
     [
-        (StyleKind.Paragraph, "Text", null, new() { Family = "Spectral", Size = 10.5, Leading = 14, Colour = Ink }),
+        (StyleKind.Paragraph, "Text", null, new() { Family = "Spectral", Size = 10.5, Leading = 14, Colour = colour("Kiln ink") }),
         (StyleKind.Paragraph, "Running text", "Text", new()
         {
             Size = 11, Leading = 15, Alignment = TextAlignment.Justified, Hyphenate = true, Indent = 10, Orphans = 2, Widows = 2,
@@ -44,8 +53,8 @@ internal static class DemoStyles
         (StyleKind.Paragraph, "Round", "Text", new() { Alignment = TextAlignment.Justified, Hyphenate = true, Size = 14, Leading = 19.5 }),
         (StyleKind.Paragraph, "Imprint", "Caption", new() { Alignment = TextAlignment.Centre, LineAbove = 0.5 }),
         (StyleKind.Character, "Emphasis", null, new() { Italic = true }),
-        (StyleKind.Character, "Lead-in", null, new() { Case = TextCase.Capitals, Tracking = 60, Colour = Moss }),
+        (StyleKind.Character, "Lead-in", null, new() { Case = TextCase.Capitals, Tracking = 60, Colour = colour("Moss") }),
         (StyleKind.Character, "Old price", null, new() { StrikeThrough = true, Bold = false }),
-        (StyleKind.Character, "New price", null, new() { Colour = Plum, Bold = true }),
+        (StyleKind.Character, "New price", null, new() { Colour = colour("Plum"), Bold = true }),
     ];
 }

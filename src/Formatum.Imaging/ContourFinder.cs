@@ -23,6 +23,10 @@ public sealed class ContourFinder(PreviewStore previews)
     /// <summary>How near the simplified outline stays to the pixels' own, in pixels of the preview.</summary>
     private const double Tolerance = 0.5;
 
+    /// <summary>A picture that takes another's place, its contour told at the strength that was chosen there.</summary>
+    public LinkedImage AsStrongAs(LinkedImage now, LinkedImage before) => before.Contour is not { Strength: not Contour.UsualStrength and var strength } ? now
+        : now with { Contour = Find(now.ContentHash, strength) ?? new(strength, []) };
+
     /// <summary>The contour of a picture; null where it has no ground to be told from, fills all of it, or has no preview.</summary>
     /// <param name="contentHash">Of the picture.</param>
     /// <param name="strength">How different from the ground a point must be to count, 0 to 1.</param>

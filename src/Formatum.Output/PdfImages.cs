@@ -14,15 +14,17 @@ namespace Formatum.Output;
 internal sealed class PdfImages(IEnumerable<LinkedImage> shown, PixelSource source, CancellationToken cancel) : IDisposable
 {
     private readonly Dictionary<int, int> _usesLeft = shown.GroupBy(i => i.Id).ToDictionary(g => g.Key, g => g.Count());
-    private readonly Dictionary<(int Id, Affine Placed, Box Part), DrawableImage> _kept = [];
+    private readonly Dictionary<(int Id, Treatment? Treatment, Affine Placed, Box Part), DrawableImage> _kept = [];
 
     /// <exception cref="BadPicture">The file is gone, or no longer the picture it was.</exception>
     public DrawableImage Take(SceneImage image, Affine placed, Box part)
     {
         cancel.ThrowIfCancellationRequested();
         // Drawn pictures have the pixels of their place; all others have their own, and are written once.
-        var key = SceneImages.IsDrawnToSize(image.Source) ? (image.Source.Id, placed with { E = 0, F = 0 }, part) : (image.Source.Id, default, default);
-        return _kept.TryGetValue(key, out var known) ? known : _kept[key] = SceneImages.ForPrint(image.Source, placed, part, source);
+        var key = SceneImages.IsDrawnToSize(image.Source) ? (image.Source.Id, image.Treatment, placed with { E = 0, F = 0 }, part)
+            : (image.Source.Id, image.Treatment, default, default);
+        return _kept.TryGetValue(key, out var known) ? known
+            : _kept[key] = SceneImages.Treated(SceneImages.ForPrint(image.Source, placed, part, source), image.Treatment);
     }
 
     /// <summary>Counts a showing; after the last the image is given up.</summary>

@@ -50,7 +50,7 @@ public static class PdfWriter
         (Spread? Spread, Scene? Scene) composed = default;
         IEnumerable<SceneFrame> Shown(Spread spread, PlacedPage page)
         {
-            if (!ReferenceEquals(composed.Spread, spread)) composed = (spread, Composer.Compose(publication, spread, Typefaces.Shipped));
+            if (!ReferenceEquals(composed.Spread, spread)) composed = (spread, Composer.Compose(publication, spread, Typefaces.All));
             return SceneCanvas.Visible(composed.Scene!, page.Trim.Grown(sheet.Bleed));
         }
         var shown = pages.SelectMany(p => Shown(p.Spread, p.Page)).Select(f => f.Image?.Source).OfType<LinkedImage>().ToList();

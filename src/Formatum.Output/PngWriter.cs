@@ -46,7 +46,8 @@ public static class PngWriter
                 (image, placed, part) =>
                 {
                     cancel.ThrowIfCancellationRequested();
-                    return held = SceneImages.ForRaster(image.Source, Affine.Scaling(scale, scale).After(placed), part, source ?? PixelSource.Plain);
+                    return held = SceneImages.Treated(SceneImages.ForRaster(image.Source, Affine.Scaling(scale, scale).After(placed), part,
+                        source ?? PixelSource.Plain), image.Treatment);
                 },
                 _ => held?.Dispose());
         }

@@ -41,7 +41,7 @@ public static class SceneCanvas
             if (look.Shadow is { } shadow) DrawShadow(canvas, path, shadow, frame.ShadowFalls(shadow), boundShadows);
             if (look.Background is { } background)
             {
-                using var fill = new SKPaint { Color = SKColor.Parse(background), IsAntialias = true };
+                using var fill = new SKPaint { Color = SKColor.Parse(background.Hex), IsAntialias = true };
                 canvas.DrawPath(path, fill);
             }
             if (frame.Image is { } shown) DrawImage(canvas, path, shown, take(shown, frame.ToSpread.After(shown.Matrix), Seen(frame, shown, within)));
@@ -50,7 +50,7 @@ public static class SceneCanvas
             {
                 using var line = new SKPaint
                 {
-                    Color = SKColor.Parse(border.Colour),
+                    Color = SKColor.Parse(border.Colour.Hex),
                     IsAntialias = true,
                     Style = SKPaintStyle.Stroke,
                     StrokeWidth = (float)border.Width,
@@ -78,7 +78,7 @@ public static class SceneCanvas
     private static void DrawBlurred(SKCanvas canvas, SKPath outline, Shadow shadow, double deviation)
     {
         using var soft = deviation > 0 ? SKMaskFilter.CreateBlur(SKBlurStyle.Normal, (float)deviation) : null;
-        using var paint = new SKPaint { Color = SKColor.Parse(shadow.Colour).WithAlpha(Alpha(shadow.Strength)), IsAntialias = true, MaskFilter = soft };
+        using var paint = new SKPaint { Color = SKColor.Parse(shadow.Colour.Hex).WithAlpha(Alpha(shadow.Strength)), IsAntialias = true, MaskFilter = soft };
         canvas.DrawPath(outline, paint);
     }
 
@@ -119,17 +119,37 @@ public static class SceneCanvas
             // In the order they are read: a PDF is searched and read aloud in the order it is drawn in.
             foreach (var run in InReadingOrder(line).Where(r => r.Glyphs.Length > 0))
             {
-                using var font = Typefaces.Shipped.FontOf(run.Style, run.Size);
-                using var paint = new SKPaint { Color = SKColor.Parse(run.Style.Colour), IsAntialias = true };
-                using var blob = BlobOf(run, font);
-                canvas.DrawText(blob, (float)run.X, (float)(line.Baseline - run.Raise), paint);
+                using var font = Typefaces.All.FontOf(run.Style, run.Size);
+                using var paint = new SKPaint { Color = SKColor.Parse(run.Style.Ink.Hex), IsAntialias = true };
+                if (Typefaces.All.IsDrawnAsShapes(run.Style)) DrawShapes(canvas, line, run, font, paint);
+                else
+                {
+                    using var blob = BlobOf(run, font);
+                    canvas.DrawText(blob, (float)run.X, (float)(line.Baseline - run.Raise), paint);
+                }
             }
             foreach (var stroke in line.Strokes)
             {
-                using var paint = new SKPaint { Color = SKColor.Parse(stroke.Colour), IsAntialias = true };
+                using var paint = new SKPaint { Color = SKColor.Parse(stroke.Ink.Hex), IsAntialias = true };
                 canvas.DrawRect((float)stroke.X, (float)(line.Baseline + stroke.Below - stroke.Thickness / 2), (float)stroke.Width, (float)stroke.Thickness,
                     paint);
             }
+        }
+    }
+
+    /// <summary>The glyphs of a font that may go into no document.</summary>
+    private static void DrawShapes(SKCanvas canvas, SetLine line, SetRun run, SKFont font, SKPaint paint)
+    {
+        double x = run.X;
+        foreach (var glyph in run.Glyphs)
+        {
+            using var path = font.GetGlyphPath(glyph.Id);
+            if (path is { IsEmpty: false })
+            {
+                path.Transform(SKMatrix.CreateTranslation((float)(x + glyph.OffsetX), (float)(line.Baseline - run.Raise + glyph.OffsetY)));
+                canvas.DrawPath(path, paint);
+            }
+            x += glyph.Advance;
         }
     }
 

@@ -88,6 +88,21 @@ public static class SceneImages
         return new(SKImage.FromEncodedData(data), Affine.Identity);
     }
 
+    /// <summary>The image with a treatment done to its pixels; it is taken over, whatever comes of it.</summary>
+    public static DrawableImage Treated(DrawableImage drawable, Treatment? treatment)
+    {
+        if (treatment is null) return drawable;
+        using (drawable)
+        {
+            var info = new SKImageInfo(drawable.Image.Width, drawable.Image.Height, SKColorType.Rgba8888,
+                drawable.Image.AlphaType == SKAlphaType.Opaque ? SKAlphaType.Opaque : SKAlphaType.Unpremul, SKColorSpace.CreateSrgb());
+            using var pixels = SKData.Create(info.BytesSize64);
+            if (!drawable.Image.ReadPixels(info, pixels.Data, info.RowBytes, 0, 0)) throw new BadPicture("Its pixels could not be read. Link it anew.");
+            new PixelTreatment(treatment).Apply(pixels.Span);
+            return drawable with { Image = SKImage.FromPixels(info, pixels, info.RowBytes) };
+        }
+    }
+
     private static int Pixels(double length) => (int)Math.Clamp(Math.Ceiling(length), 1, Vips.LongestDrawnSide);
 
     private static DrawableImage Decoded(LinkedImage image, int widthPx, int heightPx, Box part, PixelSource source)

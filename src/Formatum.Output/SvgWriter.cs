@@ -3,6 +3,7 @@ using System.Text;
 using Formatum.Core.Composing;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
+using Formatum.Core.Stories;
 using Formatum.Core.Typesetting;
 
 namespace Formatum.Output;
@@ -54,14 +55,14 @@ public static class SvgWriter
                     $"height=\"{Number(3 * frame.Height + 2 * room)}\" color-interpolation-filters=\"sRGB\"><feGaussianBlur " +
                     $"stdDeviation=\"{Number(shadow.Deviation)}\"/></filter>");
             svg.Append(CultureInfo.InvariantCulture, $"<g transform=\"translate({Number(falls.X)} {Number(falls.Y)})\"{soft}>");
-            Drawn(string.Create(CultureInfo.InvariantCulture, $"fill=\"{shadow.Colour}\" fill-opacity=\"{Number(shadow.Strength)}\""));
+            Drawn(string.Create(CultureInfo.InvariantCulture, $"fill=\"{shadow.Colour.Hex}\" fill-opacity=\"{Number(shadow.Strength)}\""));
             svg.Append("</g>");
         }
-        if (look.Background is { } background) Drawn($"fill=\"{background}\"");
+        if (look.Background is { } background) Drawn($"fill=\"{background.Hex}\"");
         Image(svg, frame, idPrefix, reference);
         if (frame.Text is { } text) Text(svg, text);
         if (look.Border is { } border)
-            Drawn(string.Create(CultureInfo.InvariantCulture, $"fill=\"none\" stroke=\"{border.Colour}\" stroke-width=\"{Number(border.Width)}\""));
+            Drawn(string.Create(CultureInfo.InvariantCulture, $"fill=\"none\" stroke=\"{border.Colour.Hex}\" stroke-width=\"{Number(border.Width)}\""));
         if (look.Opacity < 1) svg.Append("</g>");
     }
 
@@ -71,7 +72,14 @@ public static class SvgWriter
         svg.Append(CultureInfo.InvariantCulture, $"<clipPath id=\"{idPrefix}{frame.FrameId}\">");
         Shape(svg, frame.Outline, frame.Width, frame.Height, "");
         svg.Append(CultureInfo.InvariantCulture, $"</clipPath><g clip-path=\"url(#{idPrefix}{frame.FrameId})\">");
-        Showing(svg, Escape(reference(image.Source)), $" transform=\"{Matrix(image.Matrix)}\"");
+        string id = string.Create(CultureInfo.InvariantCulture, $"{idPrefix}treatment{frame.FrameId}");
+        if (image.Treatment is { } treatment)
+        {
+            svg.Append(CultureInfo.InvariantCulture, $"<filter id=\"{id}\" {TreatmentFilter.Region}>");
+            TreatmentFilter.Append(svg, treatment);
+            svg.Append("</filter>");
+        }
+        Showing(svg, Escape(reference(image.Source)), $" transform=\"{Matrix(image.Matrix)}\"{(image.Treatment is null ? "" : $" filter=\"url(#{id})\"")}");
         svg.Append("</g>");
     }
 
@@ -95,26 +103,41 @@ public static class SvgWriter
     /// <summary>The fonts a page shows, in the document itself: it may refer to nothing outside.</summary>
     private static void Fonts(StringBuilder svg, Scene scene)
     {
-        var faces = scene.Items.SelectMany(f => f.Text?.Lines ?? []).SelectMany(l => l.Runs).Select(r => (r.Style.Family, r.Style.Bold,
-            r.Style.Italic, Face: Typefaces.FaceName(r.Style))).Distinct().ToList();
+        var faces = scene.Items.SelectMany(f => f.Text?.Lines ?? []).SelectMany(l => l.Runs).Select(r => r.Style)
+            .Where(s => !Typefaces.All.IsDrawnAsShapes(s)).DistinctBy(s => (FontName(s), s.Bold, s.Italic)).ToList();
         if (faces.Count == 0) return;
         svg.Append("<style>");
-        foreach (var (family, bold, italic, face) in faces)
-        {
-            using var file = Typefaces.File(family, face);
-            if (file is null) continue;
-            using var bytes = new MemoryStream();
-            file.CopyTo(bytes);
-            svg.Append(FontFace(family, bold, italic, $"data:font/ttf;base64,{Convert.ToBase64String(bytes.GetBuffer(), 0, (int)bytes.Length)}"));
-        }
+        foreach (var style in faces)
+            svg.Append(FontFace(style, $"data:font/{(style.Files is null ? "ttf" : "sfnt")};base64,{Convert.ToBase64String(Typefaces.All.FileOf(style))}"));
         svg.Append("</style>\n");
     }
 
-    /// <summary>The style rule that makes a face known. The name sets our own faces apart from what else the machine may have.</summary>
+    /// <summary>The style rule that makes a shipped face known. The name sets our own faces apart from what else the machine may have.</summary>
     public static string FontFace(string family, bool bold, bool italic, string address) =>
         $"@font-face{{font-family:'{FontName(family)}';font-weight:{(bold ? 700 : 400)};font-style:{(italic ? "italic" : "normal")};src:url('{address}')}}";
 
-    public static string FontName(string family) => $"Set {family}";
+    /// <summary>The style rule that makes a publication's own face known.</summary>
+    public static string FontFace(string contentHash, string address) => $"@font-face{{font-family:'{OwnFontName(contentHash)}';src:url('{address}')}}";
+
+    private static string FontFace(TextStyle style, string address) => style.Files is { } files && Typefaces.All.IsOwn(style)
+        ? FontFace(files.Of(style.Bold, style.Italic), address) : FontFace(FontName(style)[FontPrefix.Length..], style.Bold, style.Italic, address);
+
+    private const string FontPrefix = "Set ";
+
+    /// <summary>What a style's face is called in a document.</summary>
+    public static string FontName(TextStyle style) => style.Files is { } files && Typefaces.All.IsOwn(style)
+        ? OwnFontName(files.Of(style.Bold, style.Italic)) : FontName(TextStyle.Families.Contains(style.Family) ? style.Family : TextStyle.Families[0]);
+
+    public static string FontName(string family) => FontPrefix + family;
+
+    private static string OwnFontName(string contentHash) => FontPrefix + contentHash[..32];
+
+    /// <summary>The declarations of a style's face in a style sheet. A face that a publication brought bears a name of its own, not a weight.</summary>
+    public static string FaceDeclarations(TextStyle style)
+    {
+        bool own = Typefaces.All.IsOwn(style);
+        return $"font-family:'{FontName(style)}';font-weight:{(style.Bold && !own ? 700 : 400)};font-style:{(style.Italic && !own ? "italic" : "normal")}";
+    }
 
     /// <summary>Set text in frame-local points: each word where it was set, so that it stands there whatever shows it.</summary>
     private static void Text(StringBuilder svg, SetText text)
@@ -130,16 +153,22 @@ public static class SvgWriter
         foreach (var run in line.Runs.Where(r => r.Text.Length > 0)) Run(svg, line, run);
         foreach (var stroke in line.Strokes)
             svg.Append(CultureInfo.InvariantCulture, $"<rect x=\"{Number(stroke.X)}\" y=\"{Number(line.Baseline + stroke.Below - stroke.Thickness / 2)}\" " +
-                $"width=\"{Number(stroke.Width)}\" height=\"{Number(stroke.Thickness)}\" fill=\"{stroke.Colour}\"/>");
+                $"width=\"{Number(stroke.Width)}\" height=\"{Number(stroke.Thickness)}\" fill=\"{stroke.Ink.Hex}\"/>");
     }
 
     private static void Run(StringBuilder svg, SetLine line, SetRun run)
     {
         var style = run.Style;
-        svg.Append(CultureInfo.InvariantCulture, $"<text y=\"{Number(line.Baseline - run.Raise)}\" font-family=\"'{FontName(style.Family)}'\" " +
-            $"font-size=\"{Number(run.Size)}\" fill=\"{style.Colour}\" text-rendering=\"geometricPrecision\" xml:space=\"preserve\"");
-        if (style.Bold) svg.Append(" font-weight=\"700\"");
-        if (style.Italic) svg.Append(" font-style=\"italic\"");
+        if (Typefaces.All.IsDrawnAsShapes(style))
+        {
+            Shapes(svg, line, run);
+            return;
+        }
+        bool own = Typefaces.All.IsOwn(style);
+        svg.Append(CultureInfo.InvariantCulture, $"<text y=\"{Number(line.Baseline - run.Raise)}\" font-family=\"'{FontName(style)}'\" " +
+            $"font-size=\"{Number(run.Size)}\" fill=\"{style.Ink.Hex}\" text-rendering=\"geometricPrecision\" xml:space=\"preserve\"");
+        if (style.Bold && !own) svg.Append(" font-weight=\"700\"");
+        if (style.Italic && !own) svg.Append(" font-style=\"italic\"");
         if (style.Tracking != 0) svg.Append(CultureInfo.InvariantCulture, $" letter-spacing=\"{Number(style.Tracking / 1000 * style.Size)}\"");
         if (Typefaces.Features(style).ToList() is { Count: > 0 } features)
             svg.Append(" style=\"font-feature-settings:").AppendJoin(',', features.Select(f => $"'{f.Tag}' {f.Value}")).Append('"');
@@ -151,14 +180,31 @@ public static class SvgWriter
         foreach (var word in words.Where(w => w.Missing)) MissingGlyph(svg, line, run, run.X + word.X);
     }
 
+    /// <summary>The glyphs of a font that may go into no document.</summary>
+    private static void Shapes(StringBuilder svg, SetLine line, SetRun run)
+    {
+        using var font = Typefaces.All.FontOf(run.Style, run.Size);
+        double x = run.X;
+        svg.Append(CultureInfo.InvariantCulture, $"<g fill=\"{run.Style.Ink.Hex}\">");
+        foreach (var glyph in run.Glyphs)
+        {
+            using var path = font.GetGlyphPath(glyph.Id);
+            if (path is { IsEmpty: false })
+                svg.Append(CultureInfo.InvariantCulture, $"<path d=\"{path.ToSvgPathData()}\" " +
+                    $"transform=\"translate({Number(x + glyph.OffsetX)} {Number(line.Baseline - run.Raise + glyph.OffsetY)})\"/>");
+            x += glyph.Advance;
+        }
+        svg.Append("</g>");
+    }
+
     /// <summary>What the face shows for a character it does not have, as it prints: a browser would take one from another font.</summary>
     private static void MissingGlyph(StringBuilder svg, SetLine line, SetRun run, double x)
     {
-        using var font = Typefaces.Shipped.FontOf(run.Style, run.Size);
+        using var font = Typefaces.All.FontOf(run.Style, run.Size);
         using var path = font.GetGlyphPath(0);
         if (path is null || path.IsEmpty) return;
         svg.Append(CultureInfo.InvariantCulture, $"<path class=\"no-glyph\" d=\"{path.ToSvgPathData()}\" " +
-            $"transform=\"translate({Number(x)} {Number(line.Baseline - run.Raise)})\" fill=\"{run.Style.Colour}\"/>");
+            $"transform=\"translate({Number(x)} {Number(line.Baseline - run.Raise)})\" fill=\"{run.Style.Ink.Hex}\"/>");
     }
 
     /// <summary>A piece of a line, and how far from the run's beginning it stands: a word with the blanks behind it, or a character without a glyph.</summary>

@@ -1,35 +1,23 @@
 using System.Collections.Concurrent;
 using System.Collections.Immutable;
-using System.Runtime.InteropServices;
 using Formatum.Core.Stories;
 using Formatum.Core.Typesetting;
+using Formatum.Output.Fonts;
 using HarfBuzzSharp;
 using SkiaSharp;
 
 namespace Formatum.Output;
 
-/// <summary>The shipped fonts, shaped by HarfBuzz and drawn by Skia.</summary>
+/// <summary>All fonts, those that are shipped and those that publications brought, shaped by HarfBuzz and drawn by Skia.</summary>
 public sealed class Typefaces : ITypefaces
 {
-    public static readonly Typefaces Shipped = new();
+    public static readonly Typefaces All = new();
 
-    private readonly ConcurrentDictionary<string, Lazy<Face>> _faces = new();
+    private readonly ConcurrentDictionary<string, Lazy<LoadedFace>> _faces = new();
+    private readonly OwnFaces _own = new();
 
     private Typefaces()
     {
-    }
-
-    /// <summary>A face, read once and kept for good.</summary>
-    /// <param name="Font">For shaping; its scale is the face's own units.</param>
-    /// <param name="Typeface">For drawing.</param>
-    /// <param name="UnitsPerEm">The face's own units to an em.</param>
-    /// <param name="Ascent">How far it reaches above the baseline, in ems.</param>
-    /// <param name="Descent">How far it reaches below the baseline, in ems.</param>
-    private sealed record Face(Font Font, SKTypeface Typeface, int UnitsPerEm, double Ascent, double Descent)
-    {
-        /// <summary>A measure the font gives, in ems; what is common practice (no source) where it gives none.</summary>
-        public double Measure(OpenTypeMetricsTag tag, double usual) =>
-            Font.OpenTypeMetrics.TryGetPosition(tag, out int units) && units != 0 ? Math.Abs((double)units / UnitsPerEm) : usual;
     }
 
     public (double Ascent, double Descent) ReachOf(TextStyle style)
@@ -113,29 +101,39 @@ public sealed class Typefaces : ITypefaces
 
     private static Stream? Resource(string family, string face) => typeof(Typefaces).Assembly.GetManifestResourceStream($"fonts/{family}/{face}.ttf");
 
-    private Face FaceOf(TextStyle style)
+    private LoadedFace FaceOf(TextStyle style) => Own(style) ?? Shipped(style);
+
+    private LoadedFace? Own(TextStyle style) => style.Files is { } files ? _own.Find(files.Of(style.Bold, style.Italic)) : null;
+
+    private LoadedFace Shipped(TextStyle style)
     {
-        // What an older or newer version knew and this one does not is set in the first family.
+        // A family that has gone, or that another version knew, is set in the first.
         string family = TextStyle.Families.Contains(style.Family) ? style.Family : TextStyle.Families[0];
         string name = FaceName(style);
-        return _faces.GetOrAdd($"{family}/{name}", _ => new(() => Load(family, name))).Value;
+        return _faces.GetOrAdd($"{family}/{name}", _ => new(() => LoadedFace.Of(ShippedFile(family, name)))).Value;
     }
 
-    private static Face Load(string family, string name)
+    private static byte[] ShippedFile(string family, string name)
     {
         using var stream = File(family, name) ?? throw new InvalidOperationException($"The font {family} {name} was not built in.");
         byte[] bytes = new byte[stream.Length];
         stream.ReadExactly(bytes);
-        using var data = SKData.CreateCopy(bytes);
-        var typeface = SKTypeface.FromData(data);
-        // HarfBuzz reads from the memory for as long as the face lives, which is for good.
-        var pinned = GCHandle.Alloc(bytes, GCHandleType.Pinned);
-        var face = new HarfBuzzSharp.Face(new Blob(pinned.AddrOfPinnedObject(), bytes.Length, MemoryMode.ReadOnly), 0);
-        int unitsPerEm = face.UnitsPerEm;
-        var font = new Font(face);
-        font.SetScale(unitsPerEm, unitsPerEm);
-        font.SetFunctionsOpenType();
-        var extents = font.GetFontExtentsForDirection(Direction.LeftToRight);
-        return new(font, typeface, unitsPerEm, (double)extents.Ascender / unitsPerEm, -(double)extents.Descender / unitsPerEm);
+        return bytes;
     }
+
+    /// <summary>Takes fonts that publications brought from a folder too, until it is let go.</summary>
+    public IDisposable LookIn(FontStore store) => _own.LookIn(store);
+
+    /// <summary>Whether a style is set in a face of the publication's own. It is not where the face's file has gone.</summary>
+    public bool IsOwn(TextStyle style) => Own(style) is not null;
+
+    /// <summary>Whether the face's maker allows it in no document: its glyphs are then drawn as shapes, and its file leaves the server nowhere.</summary>
+    public bool IsDrawnAsShapes(TextStyle style) => Own(style) is { IsRestricted: true };
+
+    /// <summary>The file of a style's face.</summary>
+    public byte[] FileOf(TextStyle style) => Own(style)?.File ?? ShippedFile(TextStyle.Families.Contains(style.Family) ? style.Family : TextStyle.Families[0],
+        FaceName(style));
+
+    /// <summary>The file of a face that a publication brought, by its content; null where it is not here, or leaves the server nowhere.</summary>
+    public byte[]? OwnFile(string contentHash) => _own.Find(contentHash) is { IsRestricted: false } face ? face.File : null;
 }

@@ -11,8 +11,8 @@ public static class Backup
 {
     private const string DatabaseName = "formatum.db", NoteName = "backup.json";
 
-    /// <summary>Folders of pictures; what is in them is never changed, only added to.</summary>
-    private static readonly string[] PictureFolders = ["pictures", "demo-pictures"];
+    /// <summary>Folders of pictures and fonts; what is in them is never changed, only added to.</summary>
+    private static readonly string[] FileFolders = ["pictures", "demo-pictures", "fonts"];
 
     /// <summary>What is written down beside a copy.</summary>
     private sealed record Note(string DataFolder, DateTimeOffset At);
@@ -38,8 +38,8 @@ public static class Backup
                 target.Open();
                 source.BackupDatabase(target);
             }
-            // The pictures after it: what it names was there before.
-            int copied = PictureFolders.Sum(f => CopyNew(Path.Combine(dataFolder, f), Path.Combine(to, f)));
+            // The files after it: what it names was there before.
+            int copied = FileFolders.Sum(f => CopyNew(Path.Combine(dataFolder, f), Path.Combine(to, f)));
             File.Move(part, Path.Combine(to, DatabaseName), overwrite: true);
             File.WriteAllText(Path.Combine(to, NoteName), JsonSerializer.Serialize(new Note(dataFolder, DateTimeOffset.UtcNow)));
             return copied + 1;
@@ -60,7 +60,7 @@ public static class Backup
         return Guarded($"Putting {from} back", () =>
         {
             var note = JsonSerializer.Deserialize<Note>(File.ReadAllText(Path.Combine(from, NoteName)))!;
-            int copied = PictureFolders.Sum(f => CopyNew(Path.Combine(from, f), Path.Combine(dataFolder, f)));
+            int copied = FileFolders.Sum(f => CopyNew(Path.Combine(from, f), Path.Combine(dataFolder, f)));
             File.Copy(Path.Combine(from, DatabaseName), part, overwrite: true);
             if (note.DataFolder != dataFolder) MovePaths(part, note.DataFolder, dataFolder);
             File.Move(part, database);

@@ -1,4 +1,5 @@
 using Formatum.Imaging.Apart;
+using Formatum.Output.Fonts;
 using Formatum.Storage;
 using Formatum.Web;
 using Formatum.Web.Hosting;
@@ -9,6 +10,11 @@ try
     if (args is [PictureWorker.Verb, .. var rest])
     {
         PictureWorker.Run(rest);
+        return 0;
+    }
+    if (args is [FontsApart.Verb, .. var font])
+    {
+        FontsApart.Run(font);
         return 0;
     }
     var chosen = CommandLine.Read(args);

@@ -5,9 +5,12 @@ using System.Text.Json.Serialization;
 using Formatum.Demo;
 using Formatum.Imaging;
 using Formatum.Imaging.Apart;
+using Formatum.Output;
+using Formatum.Output.Fonts;
 using Formatum.Storage;
 using Formatum.Web.Api;
 using Formatum.Web.Desk;
+using Formatum.Web.Fonts;
 using Formatum.Web.Hosting;
 using Formatum.Web.Links;
 using Formatum.Web.Pictures;
@@ -36,6 +39,7 @@ internal static class Server
     {
         using var folder = DataFolder.Take(options.DataFolder, $"the server on port {options.Port}");
         var store = new PublicationStore(options.DatabaseFile, say: Console.WriteLine);
+        using var fonts = Typefaces.All.LookIn(new(options.FontFolder));
         await using var app = Build(options, store);
         Use(app, options);
         if (options.Demo)
@@ -117,8 +121,12 @@ internal static class Server
         services.AddSingleton(options.Limits);
         services.AddSingleton(new PreviewStore(options.PreviewFolder));
         services.AddSingleton(new ReadersApart(options.Limits, options.PreviewFolder, options.IncomingFolder, OwnProgram(), Environment.ProcessorCount));
+        services.AddSingleton(new FontStore(options.FontFolder));
+        services.AddSingleton(new FontsApart(options.IncomingFolder, OwnProgram()));
+        services.AddSingleton<FontIntake>();
         services.AddSingleton<SubjectFinder>();
         services.AddSingleton<ContourFinder>();
+        services.AddSingleton<MainColours>();
         services.AddSingleton<PictureIntake>();
         services.AddSingleton<BundleIntake>();
         services.AddSingleton<UnusedPictures>();
@@ -164,6 +172,7 @@ internal static class Server
         app.MapOpenApi();
         ApiEndpoints.Map(app);
         OutputEndpoints.Map(app);
+        FontEndpoints.MapFiles(app);
         HandLine.Map(app);
         app.MapMakers();
         ChangeEvents.Map(app);

@@ -3,6 +3,7 @@ using System.IO.Compression;
 using System.Text;
 using System.Text.Json.Nodes;
 using CsCheck;
+using Formatum.Core.Colours;
 using Formatum.Core.Composing;
 using Formatum.Core.Edits;
 using Formatum.Core.Fitting;
@@ -58,7 +59,7 @@ public sealed class BundleTests : IDisposable
             Italic = true,
             Size = 11.5,
             Leading = 14,
-            Colour = "#2f6f4f",
+            Colour = Colour.Of("#2f6f4f"),
             Alignment = TextAlignment.Justified,
             SpaceAfter = 3
         };
@@ -85,8 +86,10 @@ public sealed class BundleTests : IDisposable
             new FittingRule { Id = 21, Name = "Product shot", Description = "As the studio sends them", BasedOnId = 20, Settings = settings },
             Framed(30, Outline.Rectangle) with { Name = "Cover", ImageId = 10, RuleId = 21, Own = new() { AlignX = 0.1 },
                 Recrop = new(1.5, new(0.2, 0.3), 1.4, 7), Held = new(new(100, 0, 3, 80, 0.1, 1e-17), FitKind.Width), Angle = 15, Depth = 4, Locked = true,
-                Hidden = true, GroupId = 30, Look = new() { Border = new(0.5, "#123456"), Background = "#abcdef", Opacity = 0.25,
-                Shadow = new(1, -2, 3.5, "#00ff00", 0.125) } },
+                Hidden = true, GroupId = 30, Look = new() { Border = new(0.5, new NamedColour(57)), Background = Colour.Of("#abcdef"), Opacity = 0.25,
+                Shadow = new(1, -2, 3.5, new GreyColour(0.7), 0.125),
+                Treatment = new() { Grey = new(0.5, 0.4, 0.3), Saturation = 2, Brightness = 0.1, Contrast = -0.2, Gamma = 1.5, Invert = true,
+                    Inks = new(new NamedColour(58), Colour.White), IsOff = true } } },
             Framed(31, Outline.Ellipse) with { GroupId = 30, ImageId = 11 },
             Framed(32, Outlines.Polygon(5)),
             Framed(33, new PathOutline([new(new(0, 0), new(-0.1, 0.2)), new(new(1, 0)), new(new(0.5, 1), null, new(0.2, 1.2))])),
@@ -96,6 +99,10 @@ public sealed class BundleTests : IDisposable
             new Story { Id = 36, FrameIds = [34], Text = styles ? Styled : new([new("Kr\u00fcge & <Becher>\u2028f\u00fcr zwei", style), new("",
                 TextStyle.Usual)]) },
             .. styles ? Styles : [],
+            new PaletteColour { Id = 57, Name = "Moss", Colour = new CmykColour(0.58, 0, 0.29, 0.56), IsSpot = true },
+            new PaletteColour { Id = 58, Name = "Plum & <b>", Colour = Colour.Of("#7a3b69") },
+            new OwnFont { Id = 59, Family = "Slip", Bold = true, Name = "slip.otf", Format = "otf", ContentHash = new('a', 64), Bytes = 1000,
+                Embedding = FontEmbedding.PreviewAndPrint, WholeOnly = true, Glyphs = 12, Licence = "Its own" },
             new MasterPage { Id = 40, Name = "Product \u201cpage\u201d", VersoId = 41, RectoId = 42 },
             new Page(41) { Guides = [new(false, 12)] },
             new Page(42),
@@ -119,7 +126,7 @@ public sealed class BundleTests : IDisposable
     private async Task<string> WrittenAsync(Publication publication, string name = "bundle.zip")
     {
         await using var file = File.Create(_shop.Folder[name]);
-        await BundleWriter.WriteAsync(publication, _shop.Previews, At, file);
+        await BundleWriter.WriteAsync(publication, _shop.Previews, new(_shop.Folder["fonts"]), At, file);
         return file.Name;
     }
 
@@ -164,7 +171,9 @@ public sealed class BundleTests : IDisposable
         string[] parts = ["setup", "pages/0", "pages/0/guides/0", "rules/1", "rules/1/settings", "images/0", "frames/0", "frames/0/recrop",
             "frames/0/held/matrix", "stories/0", "stories/0/text/paragraphs/0", "stories/0/text/paragraphs/0/runs/1",
             "stories/0/text/paragraphs/0/runs/1/set", "images/0/contour", "styles/1", "styles/1/settings", "styles/1/settings/tabs/stops/0",
-            "frames/4/area", "frames/4/area/inset", "frames/4/wrap", "frames/4/wrap/distance"];
+            "frames/4/area", "frames/4/area/inset", "frames/4/wrap", "frames/4/wrap/distance", "frames/0/look/treatment", "frames/0/look/treatment/grey",
+                "frames/0/look/treatment/inks", "colours/0",
+            "colours/0/colour", "fonts/0"];
         var withMore = parts.Select(part =>
         {
             var more = everything.DeepClone();
@@ -213,7 +222,7 @@ public sealed class BundleTests : IDisposable
         report.ShouldContain("mug ü \"1\".jpg: JPEG, RGB, 300 x 200 px");
 
         using var bundle = Opened(path);
-        bundle.UnpackImage(10, _shop.Folder["again"]);
+        bundle.UnpackFile(10, _shop.Folder["again"]);
         File.ReadAllBytes(_shop.Folder["again"]).ShouldBe(File.ReadAllBytes(publication.Images[10].Path));
     }
 
@@ -225,7 +234,7 @@ public sealed class BundleTests : IDisposable
         File.Delete(publication.Images[11].Path);
         using var bundle = Opened(await WrittenAsync(publication));
         (bundle.HasFileOf(10), bundle.HasFileOf(11)).ShouldBe((true, false));
-        bundle.UnpackImage(10, _shop.Folder["a"]);
+        bundle.UnpackFile(10, _shop.Folder["a"]);
         File.ReadAllText(_shop.Folder["a"]).ShouldEndWith("edited");
         bundle.TryUnpackPreview(publication.Images[10], _shop.Folder["b"]).ShouldBeTrue();
         bundle.TryUnpackPreview(publication.Images[11], _shop.Folder["c"]).ShouldBeTrue();
@@ -298,7 +307,8 @@ public sealed class BundleTests : IDisposable
         Refused(Zipped(("mug.jpg", "x"))).ShouldContain("no publication.json at its top");
         Refused(Zipped(("publication.json", "[]"))).ShouldContain("not an object");
         Refused(Zipped(("publication.json", "{\"format\":\"x\"}"))).ShouldContain("not a bundle of Formatum");
-        Refused(Zipped(("publication.json", plain.Replace("\"version\": 5", "\"version\": 6", StringComparison.Ordinal))))
+        Refused(Zipped(("publication.json", plain.Replace($"\"version\": {BundleJson.Version}", $"\"version\": {BundleJson.Version + 1}",
+            StringComparison.Ordinal))))
             .ShouldContain("written by a newer Formatum");
         Refused(Zipped(("publication.json", plain), ("publication.json", plain))).ShouldContain("twice");
         Refused(Zipped(("publication.json", plain.Replace("\"name\"", "\"name\": \"x\", \"name\"", StringComparison.Ordinal)))).ShouldContain("cannot be used");
@@ -339,7 +349,7 @@ public sealed class BundleTests : IDisposable
         Should.Throw<BadBundle>(() =>
         {
             using var bundle = Opened(path);
-            bundle.UnpackImage(11, _shop.Folder["unpacked"]);
+            bundle.UnpackFile(11, _shop.Folder["unpacked"]);
         }).Message.ShouldContain("jug.png");
     }
 
@@ -370,7 +380,7 @@ public sealed class BundleTests : IDisposable
             }
             Interlocked.Increment(ref taken);
             foreach (int number in Enumerable.Range(1, read.PageCount))
-                SvgWriter.Page(Composer.Compose(read, Spread.At(read, Spread.IndexOfPage(read, number)), Typefaces.Shipped),
+                SvgWriter.Page(Composer.Compose(read, Spread.At(read, Spread.IndexOfPage(read, number)), Typefaces.All),
                     Spread.At(read, Spread.IndexOfPage(read, number)).Pages.First(), "x", _ => "#");
             Json(Read(Json(read))).ShouldBe(Json(read));
             new MakeFrame { Page = 1, Box = new(0, 0, 10, 10) }.On(read).IsEmpty.ShouldBeFalse();
@@ -441,7 +451,7 @@ public sealed class BundleTests : IDisposable
                 using var bundle = Opened(folder["b.zip"]);
                 foreach (var (id, content) in original)
                 {
-                    bundle.UnpackImage(id, folder[$"{id}"]);
+                    bundle.UnpackFile(id, folder[$"{id}"]);
                     File.ReadAllBytes(folder[$"{id}"]).ShouldBe(content);
                 }
                 Json(bundle.Publication, bundle.Publication.Images.Keys.ToDictionary(id => id, id => id == 10 ? "images/10-mug ü -1-.jpg"

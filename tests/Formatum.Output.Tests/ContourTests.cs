@@ -54,6 +54,20 @@ public sealed class ContourTests : IDisposable
     }
 
     [Fact]
+    public void Another_file_in_its_place_is_told_from_its_ground_as_strongly()
+    {
+        var finder = new ContourFinder(_shop.Previews);
+        var image = Read("first.png", 2000, 1000, SKColors.White, canvas => Ellipse(canvas, SKColors.Black));
+        var now = Read("second.png", 2000, 1000, SKColors.White, canvas => Ellipse(canvas, new SKColor(200, 200, 200)));
+        finder.AsStrongAs(now, image).ShouldBe(now);
+        var strong = finder.AsStrongAs(now, image with { Contour = finder.Find(image.ContentHash, 0.3) });
+        strong.Contour.ShouldBe(finder.Find(now.ContentHash, 0.3));
+        strong.Contour!.Rings.ShouldNotBeEmpty();
+        // Too pale for what was asked, it has none, and the strength stays for the next.
+        finder.AsStrongAs(now, image with { Contour = finder.Find(image.ContentHash, 0.9) }).Contour.ShouldBe(new Contour(0.9, []));
+    }
+
+    [Fact]
     public void It_lies_as_the_picture_is_seen_upright()
     {
         var image = Read("turned.jpg", 2000, 1000, SKColors.White, canvas => Ellipse(canvas, SKColors.Black), orientation: 6);

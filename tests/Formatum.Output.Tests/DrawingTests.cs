@@ -57,7 +57,7 @@ public sealed class DrawingTests : IDisposable
         int frame = p.Frames.Keys.Single();
         p = Workshop.Do(p, new ChangeFrames { FrameIds = [frame], Recrop = new(zoom, new(0.33, 0.63), null, turn) });
         var spread = Spread.At(p, 0);
-        var scene = Composer.Compose(p, spread, Typefaces.Shipped);
+        var scene = Composer.Compose(p, spread, Typefaces.All);
         var counting = new Counting();
 
         using var stream = new MemoryStream();

@@ -17,7 +17,7 @@ public sealed class FallbackFontTests : IDisposable
 
     private static (string Text, string Family)[] Runs(string text, string family)
     {
-        var styled = FallbackFonts.Applied(StyledText.Of(new([new(text, new TextStyle { Family = family })])), Typefaces.Shipped);
+        var styled = FallbackFonts.Applied(StyledText.Of(new([new(text, new TextStyle { Family = family })])), Typefaces.All);
         return [.. styled.Paragraphs[0].Runs.Select(r => (text.Substring(r.Start, r.Length), r.Style.Family))];
     }
 
@@ -42,7 +42,7 @@ public sealed class FallbackFontTests : IDisposable
             foreach (bool bold in new[] { false, true })
                 foreach (bool italic in new[] { false, true })
                     foreach (int point in points)
-                        Typefaces.Shipped.Has(new() { Family = family, Bold = bold, Italic = italic }, point).ShouldBeTrue($"{family} U+{point:X4}");
+                        Typefaces.All.Has(new() { Family = family, Bold = bold, Italic = italic }, point).ShouldBeTrue($"{family} U+{point:X4}");
     }
 
     [Fact]
@@ -51,7 +51,7 @@ public sealed class FallbackFontTests : IDisposable
         const string words = "Kiln \u043f\u0435\u0447\u044c \u03ba\u03bb\u03af\u03b2\u03b1\u03bd\u03bf\u03c2 \u0142\u00f3d\u017a end";
         var p = Publication.Create(new() { Name = "F", PageWidth = 400, PageHeight = 100 }, 1);
         p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(20, 20, 360, 60), Text = new([new(words, new TextStyle { Family = "Spectral", Size = 14 })]) });
-        var set = Composition.TextOf(p, p.Frames.Values.Single(), Typefaces.Shipped)!;
+        var set = Composition.TextOf(p, p.Frames.Values.Single(), Typefaces.All)!;
         set.Missing.ShouldBe(0);
         set.Lines.Single().Text.ShouldBe(words);
         PdfWriter.Write(p, new(_shop.Previews), new(), _shop.Folder["f.pdf"]);

@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using Formatum.Core.Checks;
+using Formatum.Core.Colours;
 using Formatum.Core.Edits;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
@@ -107,7 +108,7 @@ public sealed class PdfTests : IDisposable
     public void A_shadow_on_a_very_large_page_is_there_and_bounded()
     {
         double side = Units.Millimetres(4800);
-        var look = new Look { Background = "#ffffff", Shadow = new(400, 400, 300, "#000000", 1) };
+        var look = new Look { Background = Colour.Of("#ffffff"), Shadow = new(400, 400, 300, Colour.Of("#000000"), 1) };
         var p = Publication.Create(Workshop.A4() with { PageWidth = side, PageHeight = side }, 1);
         p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(600, 600, side - 2400, side - 2400), Look = look });
         string path = Write(p, new(Bleed: false));
@@ -130,7 +131,7 @@ public sealed class PdfTests : IDisposable
             originals.Add(_shop.Reader.Read(TestPictures.Save(grey, _shop.Folder["grey.jpg"]), "grey.jpg"));
         originals.Add(_shop.Reader.Read(TestPictures.Photographs.First(f => f.EndsWith("Storm.jpg", StringComparison.Ordinal)), "photo.jpg"));
         p = Workshop.Link(p, [.. originals]);
-        var veiled = new Look { Opacity = 0.5, Background = "#dfe5d8", Border = new(2, "#000000") };
+        var veiled = new Look { Opacity = 0.5, Background = Colour.Of("#dfe5d8"), Border = new(2, Colour.Of("#000000")) };
         foreach (var image in originals)
             p = Workshop.Do(p, new MakeFrame
             {

@@ -1,3 +1,4 @@
+using Formatum.Core.Colours;
 using Formatum.Core.Edits;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
@@ -75,8 +76,8 @@ public sealed class Workshop : IDisposable
             Box = new(565, 760, 20, 60),
             Look = new()
             {
-                Background = "#2f6f4f",
-                Border = new(4, "#7a3b69"),
+                Background = Colour.Of("#2f6f4f"),
+                Border = new(4, Colour.Of("#7a3b69")),
                 Opacity = 0.5
             }
         });
@@ -85,10 +86,11 @@ public sealed class Workshop : IDisposable
     /// <summary>Looks for the frames of the sampler, most of them plain.</summary>
     private static readonly Look[] Looks =
     [
-        Look.Plain, new() { Border = new(6, "#2f6f4f") }, new() { Background = "#dfe5d8", Shadow = new(5, 8, 6, "#000000", 0.6) },
-            new() { Background = "#dfe5d8", Border = new(3, "#000000"), Shadow = new(-6, 4, 0, "#7a3b69", 1) },
-        new() { Opacity = 0.4 }, Look.Plain, new() { Background = "#ffffff", Shadow = new(10, 6, 4, "#1f2723", 0.8) },
-            new() { Background = "#e2ede5", Border = new(1.5, "#9a3b1f"), Opacity = 0.7, Shadow = Shadow.Usual },
+        Look.Plain, new() { Border = new(6, Colour.Of("#2f6f4f")) }, new() { Background = Colour.Of("#dfe5d8"), Shadow = new(5, 8, 6, Colour.Of("#000000"),
+            0.6) },
+            new() { Background = Colour.Of("#dfe5d8"), Border = new(3, Colour.Of("#000000")), Shadow = new(-6, 4, 0, Colour.Of("#7a3b69"), 1) },
+        new() { Opacity = 0.4 }, Look.Plain, new() { Background = Colour.Of("#ffffff"), Shadow = new(10, 6, 4, Colour.Of("#1f2723"), 0.8) },
+            new() { Background = Colour.Of("#e2ede5"), Border = new(1.5, Colour.Of("#9a3b1f")), Opacity = 0.7, Shadow = Shadow.Usual },
         .. Enumerable.Repeat(Look.Plain, 8),
     ];
 

@@ -1,3 +1,4 @@
+using Formatum.Core.Colours;
 using Formatum.Core.Composing;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
@@ -22,7 +23,7 @@ public sealed class RenderingTests : IDisposable
     {
         var publication = _shop.Sampler();
         var spread = Spread.At(publication, 0);
-        var scene = Composer.Compose(publication, spread, Typefaces.Shipped);
+        var scene = Composer.Compose(publication, spread, Typefaces.All);
         const double Ppi = 96;
 
         using var stream = new MemoryStream();
@@ -64,12 +65,21 @@ public sealed class RenderingTests : IDisposable
     {
         var p = Publication.Create(Workshop.A4() with { PageWidth = 400, PageHeight = 300, Bleed = 0 }, 1);
         // Its right edge is at 250 + 40 = 290, ten points to the deviation; its own frame covers it up to 250.
-        p = Workshop.Do(p, new Core.Edits.MakeFrame { Page = 1, Box = new(50, 50, 200, 200), Look = new() { Shadow = new(40, 0, 20, "#000000", 0.8) } });
+        p = Workshop.Do(p, new Core.Edits.MakeFrame
+        {
+            Page = 1,
+            Box = new(50, 50, 200, 200),
+            Look = new()
+            {
+                Shadow = new(40, 0, 20, Colour.Of("#000000"),
+            0.8)
+            }
+        });
         PdfWriter.Write(p, new(_shop.Previews), new(), _shop.Folder["s.pdf"]);
         Tool.Run("pdftoppm", "-r", "72", "-png", _shop.Folder["s.pdf"], _shop.Folder["s"]);
         using var paper = Image.Pngload(_shop.Folder["s-1.png"]);
         using var stream = new MemoryStream();
-        PngWriter.Page(Composer.Compose(p, Spread.At(p, 0), Typefaces.Shipped), Spread.At(p, 0).Pages[0], 72, stream);
+        PngWriter.Page(Composer.Compose(p, Spread.At(p, 0), Typefaces.All), Spread.At(p, 0).Pages[0], 72, stream);
         using var raster = Image.PngloadBuffer(stream.ToArray());
         foreach (var seen in new[] { paper, raster })
             foreach (var (outside, share) in new[] { (-30, 0.99865), (-10, 0.84134), (0, 0.5), (10, 0.15866), (20, 0.02275), (40, 0.00003) })

@@ -146,7 +146,7 @@ public sealed class RunsInChromiumTests : IDisposable
         for (int i = 0; i < cases.Count; i++)
         {
             string text = cases[i].Text.Paragraphs[0].Text, told = $"case {i}: {cases[i].Html}";
-            var ours = WordsOf(TextSetter.Set(cases[i].Text, TextShape.Box(cases[i].Width, 5000), Typefaces.Shipped), text).ToList();
+            var ours = WordsOf(TextSetter.Set(cases[i].Text, TextShape.Box(cases[i].Width, 5000), Typefaces.All), text).ToList();
             ours.Select(w => w.Text).ShouldBe(theirs[i].Select(w => w.Text), told);
             for (int k = 0; k < ours.Count; k++)
             {
@@ -175,14 +175,14 @@ public sealed class RunsInChromiumTests : IDisposable
             string text = string.Join(' ', Enumerable.Range(0, random.Next(4, 24)).Select(_ => Mixed[random.Next(Mixed.Length)]));
             string html = $"<p style='width:{N(width * Scale)}px;unicode-bidi:plaintext;text-align:left;font-size:{N(10 * Scale)}px;line-height:{N(20 * Scale)}px;" +
                 $"font-family:{families}'><span>{text}</span></p>";
-            return new Case(width, FallbackFonts.Applied(StyledText.Of(new([new(text, style)])), Typefaces.Shipped), html);
+            return new Case(width, FallbackFonts.Applied(StyledText.Of(new([new(text, style)])), Typefaces.All), html);
         }).ToList();
         var theirs = InChromium(cases);
         int right = 0;
         for (int i = 0; i < cases.Count; i++)
         {
             string text = cases[i].Text.Paragraphs[0].Text;
-            var set = TextSetter.Set(cases[i].Text, cases[i].Width, 10_000, Typefaces.Shipped);
+            var set = TextSetter.Set(cases[i].Text, cases[i].Width, 10_000, Typefaces.All);
             set.Missing.ShouldBe(0, text);
             right += set.Lines.SelectMany(l => l.Runs).Count(r => r.RightToLeft);
             var ours = LeftEdges(set, text);

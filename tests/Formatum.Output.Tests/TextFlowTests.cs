@@ -78,7 +78,7 @@ public sealed class TextFlowTests : IDisposable
         int lines = 0;
         for (int i = 0; i < cases.Count; i++)
         {
-            var ours = TextSetter.Set(StyledText.Of(new([new(Words.Trim(), Body)])), cases[i].Shape, Typefaces.Shipped).Lines;
+            var ours = TextSetter.Set(StyledText.Of(new([new(Words.Trim(), Body)])), cases[i].Shape, Typefaces.All).Lines;
             string told = $"case {i}: {cases[i].Html}";
             ours.Select(l => l.Text).ShouldBe(theirs[i].Select(l => l.Text), told);
             for (int k = 0; k < ours.Length; k++)
@@ -151,7 +151,7 @@ public sealed class TextFlowTests : IDisposable
             var c = cases[i];
             var shape = new TextShape(new() { Columns = c.Count, Gutter = c.Gutter }, c.Width, c.Height, Outline.Rectangle, []);
             var set = TextSetter.Set(StyledText.Of(new([.. texts[i].Select(t => new Paragraph(t, Body with { SpaceAfter = c.Space }))])), shape,
-                Typefaces.Shipped);
+                Typefaces.All);
             string told = $"case {i}: {c}";
             // What has no column goes on beyond them in Chromium, and is left over here.
             set.Lines.Select(l => l.Text).ShouldBe(theirs[i].Take(set.Lines.Length).Select(l => l.Text), told);
@@ -181,7 +181,7 @@ public sealed class TextFlowTests : IDisposable
             var c = cases[i];
             var shape = new TextShape(new() { Columns = c.Count, Gutter = c.Gutter, Balanced = true }, c.Width, 2000, Outline.Rectangle, []);
             var set = TextSetter.Set(StyledText.Of(new([.. texts[i].Select(t => new Paragraph(t, Body with { SpaceAfter = c.Space }))])), shape,
-                Typefaces.Shipped);
+                Typefaces.All);
             // Chromium counts in 64ths of a pixel: a word that fits to within those may stand on either line.
             if (!set.Lines.Select(l => l.Text).SequenceEqual(theirs[i].Select(l => l.Text))) apart++;
             else for (int k = 0; k < set.Lines.Length; k++) set.Lines[k].X.ShouldBe(theirs[i][k].X, 0.1, $"case {i}, line {k}: {c}");

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.Json;
+using Formatum.Core.Colours;
 using Formatum.Core.Edits;
 using Formatum.Core.Publications;
 using Formatum.Core.Stories;
@@ -37,7 +38,7 @@ public sealed class TextTests : IDisposable
         using (var copy = File.Create(path)) file.CopyTo(copy);
         using var json = JsonDocument.Parse(Tool.Run("hb-shape", "--output-format=json", "--no-glyph-names", "--font-size=1000", path, Sample));
         var theirs = json.RootElement.EnumerateArray().Select(g => (g.GetProperty("g").GetInt32(), g.GetProperty("ax").GetInt32())).ToList();
-        var ours = Typefaces.Shipped.Shape(Sample, style);
+        var ours = Typefaces.All.Shape(Sample, style);
         ours.Length.ShouldBe(theirs.Count);
         for (int i = 0; i < ours.Length; i++)
         {
@@ -69,7 +70,7 @@ public sealed class TextTests : IDisposable
         string path = _shop.Folder["text.pdf"];
         PdfWriter.Write(p, new(_shop.Previews), new(), path);
         var frame = p.Frames.Values.Single();
-        var set = TextSetter.Set(StyledText.Of(p.StoryOf(frame)!.Text), 180, 400, Typefaces.Shipped);
+        var set = TextSetter.Set(StyledText.Of(p.StoryOf(frame)!.Text), 180, 400, Typefaces.All);
         string[] read = [.. Tool.Run("pdftotext", "-raw", path, "-").Split('\n', '\f').Select(l => l.TrimEnd()).Where(l => l.Length > 0)];
         read.ShouldBe(set.Lines.Select(l => l.Text).Where(t => t.Length > 0).ToArray());
         string.Concat(read).Replace(" ", "", StringComparison.Ordinal).ShouldBe(string.Concat(Typed).Replace(" ", "", StringComparison.Ordinal));
@@ -83,7 +84,7 @@ public sealed class TextTests : IDisposable
         var p = WithText(new() { Size = 12, Alignment = TextAlignment.Justified });
         string path = _shop.Folder["words.pdf"];
         PdfWriter.Write(p, new(_shop.Previews), new(Bleed: false), path);
-        var set = TextSetter.Set(StyledText.Of(p.Stories.Values.Single().Text), 180, 400, Typefaces.Shipped);
+        var set = TextSetter.Set(StyledText.Of(p.Stories.Values.Single().Text), 180, 400, Typefaces.All);
         var words = System.Text.RegularExpressions.Regex.Matches(Tool.Run("pdftotext", "-bbox", path, "-"),
             "<word xMin=\"([\\d.]+)\" yMin=\"([\\d.]+)\" xMax=\"([\\d.]+)\"[^>]*>([^<]*)</word>")
             .Select(m => (X: double.Parse(m.Groups[1].Value, CultureInfo.InvariantCulture),
@@ -99,7 +100,7 @@ public sealed class TextTests : IDisposable
     {
         // The face has none of the last three kinds of character: all print as its box, and so must the screen show them.
         var p = WithText(new() { Family = "Spectral", Size = 22 }, 420, "Jug \u6f22\u5b57 and \u0e2b bowl \ud83c\udffa.");
-        Core.Composing.Composer.Compose(p, Spread.At(p, 0), Typefaces.Shipped).Items[0].Text!.Missing.ShouldBe(4);
+        Core.Composing.Composer.Compose(p, Spread.At(p, 0), Typefaces.All).Items[0].Text!.Missing.ShouldBe(4);
         LooksTheSame(p);
     }
 
@@ -107,7 +108,16 @@ public sealed class TextTests : IDisposable
     public void Runs_tabs_and_strokes_look_the_same_too()
     {
         var p = Publication.Create(Workshop.A4(), 1);
-        p = Workshop.Do(p, new DefineStyle { Name = "Old price", Kind = StyleKind.Character, Settings = new() { StrikeThrough = true, Colour = "#000000" } });
+        p = Workshop.Do(p, new DefineStyle
+        {
+            Name = "Old price",
+            Kind = StyleKind.Character,
+            Settings = new()
+            {
+                StrikeThrough = true,
+                Colour = Colour.Of("#000000")
+            }
+        });
         var price = new TextStyle { Size = 18, Leading = 30, Tabs = new([new(300, TabAlignment.Decimal, " ."), new(400, TabAlignment.Right)]), LineBelow = 2 };
         FrameText text = new([
             new Paragraph("", price).Of([new("Jug, tenmoku\t"), new("38.00", p.Styles.Keys.Single()), new("\t32.00") { Set = new() { Bold = true } }]),
@@ -127,7 +137,7 @@ public sealed class TextTests : IDisposable
     private void LooksTheSame(Publication p)
     {
         var spread = Spread.At(p, 0);
-        var scene = Core.Composing.Composer.Compose(p, spread, Typefaces.Shipped);
+        var scene = Core.Composing.Composer.Compose(p, spread, Typefaces.All);
         using var stream = new MemoryStream();
         PngWriter.Page(scene, spread.Pages[0], 96, stream);
         using var png = NetVips.Image.PngloadBuffer(stream.ToArray()).ExtractBand(0, n: 3);

@@ -116,11 +116,11 @@ public sealed class WellSetTests : IDisposable
         var breaks = LineBreaking.In(text);
         Hyphenation.Of("en-GB")!.Mark(text, breaks);
         var upTo = new double[text.Length + 1];
-        foreach (var glyph in Typefaces.Shipped.Shape(text, style)) upTo[glyph.Cluster + 1] += glyph.Advance;
+        foreach (var glyph in Typefaces.All.Shape(text, style)) upTo[glyph.Cluster + 1] += glyph.Advance;
         for (int i = 1; i <= text.Length; i++) upTo[i] += upTo[i - 1];
         var blanks = new int[text.Length + 1];
         for (int i = 0; i < text.Length; i++) blanks[i + 1] = blanks[i] + (text[i] == ' ' ? 1 : 0);
-        double Advance(string one) => Typefaces.Shipped.Shape(one, style).Sum(g => g.Advance);
+        double Advance(string one) => Typefaces.All.Shape(one, style).Sum(g => g.Advance);
         return new(breaks, upTo, (start, end) => end > start && text[end - 1] == ' ' ? end - 1 : end, blanks, Advance(" "), Advance("-"));
     }
 
@@ -155,14 +155,14 @@ public sealed class WellSetTests : IDisposable
     public void A_justified_paragraph_is_evener_than_line_by_line_and_a_divided_word_reads_whole_again()
     {
         var style = new TextStyle { Family = "Spectral", Size = 10.5, Alignment = TextAlignment.Justified, Hyphenate = true };
-        var set = TextSetter.Set(StyledText.Of(new([new(Text, style)])), 150, 1000, Typefaces.Shipped);
+        var set = TextSetter.Set(StyledText.Of(new([new(Text, style)])), 150, 1000, Typefaces.All);
         set.LeftOut.ShouldBe(0);
-        double blank = Typefaces.Shipped.Shape(" ", style).Sum(g => g.Advance);
+        double blank = Typefaces.All.Shape(" ", style).Sum(g => g.Advance);
         // No blank is narrowed below two thirds, nor widened beyond what a line of so few words has to be.
         set.Lines.SkipLast(1).ShouldAllBe(l => l.Blank >= -blank * WholeParagraph.Shrink - 1e-6);
         set.Lines.SkipLast(1).ShouldAllBe(l => Math.Abs(l.Width - 150) < 0.01);
         double Unevenness(SetText text) => text.Lines.SkipLast(1).Sum(l => Math.Pow(l.Blank / blank, 2));
-        var ragged = TextSetter.Set(StyledText.Of(new([new(Text, style with { Alignment = TextAlignment.Left })])), 150, 1000, Typefaces.Shipped);
+        var ragged = TextSetter.Set(StyledText.Of(new([new(Text, style with { Alignment = TextAlignment.Left })])), 150, 1000, Typefaces.All);
         // Set line by line, each would have been filled up by what it lacks.
         double greedy = ragged.Lines.SkipLast(1).Sum(l => Math.Pow((150 - l.Width) / Math.Max(1, l.Text.Count(c => c == ' ')) / blank, 2));
         Unevenness(set).ShouldBeLessThan(greedy);

@@ -53,6 +53,12 @@ public sealed class AccessibilityTests(Workplace place) : InBrowser(place)
         Browser.Click("#rule-fit option[value=Fill]");
         Browser.Find("[data-touched]");
         Check("Rules");
+        Go($"/publications/{id}/fonts");
+        Browser.Find("[data-family]");
+        Check("Fonts");
+        Go($"/publications/{id}/colours");
+        Browser.Find(".colour-item");
+        Check("Colours");
         Go($"/publications/{id}/flatplan");
         Browser.Until(() => Browser.Has(".plan-picture svg"), "the miniatures");
         Check("Flatplan");

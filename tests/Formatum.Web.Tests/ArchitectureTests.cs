@@ -40,15 +40,16 @@ public class ArchitectureTests
         {
             ["Geometry"] = [],
             ["Checks"] = [],
+            ["Colours"] = ["Checks"],
             ["Settings"] = ["Checks", "Geometry"],
             ["Fitting"] = ["Checks", "Geometry", "Settings"],
-            ["Stories"] = ["Checks", "Geometry", "Settings"],
-            ["Publications"] = ["Checks", "Fitting", "Geometry", "Settings", "Stories"],
-            ["Typesetting"] = ["Geometry", "Stories"],
+            ["Stories"] = ["Checks", "Colours", "Geometry", "Settings"],
+            ["Publications"] = ["Checks", "Colours", "Fitting", "Geometry", "Settings", "Stories"],
+            ["Typesetting"] = ["Colours", "Geometry", "Stories"],
             ["Arranging"] = ["Checks", "Fitting", "Geometry", "Publications"],
             ["Filling"] = ["Checks", "Fitting", "Geometry", "Publications", "Stories"],
-            ["Composing"] = ["Geometry", "Publications", "Stories", "Typesetting"],
-            ["Edits"] = ["Arranging", "Checks", "Filling", "Fitting", "Geometry", "Publications", "Settings", "Stories"],
+            ["Composing"] = ["Colours", "Geometry", "Publications", "Stories", "Typesetting"],
+            ["Edits"] = ["Arranging", "Checks", "Colours", "Filling", "Fitting", "Geometry", "Publications", "Settings", "Stories"],
         },
         ["Formatum.Web"] = new()
         {
@@ -56,11 +57,13 @@ public class ArchitectureTests
             ["Wording"] = [],
             ["Pictures"] = ["Hosting", "Wording"],
             ["Links"] = ["Hosting", "Pictures"],
+            ["Fonts"] = ["Pictures"],
+            ["Colours"] = ["Wording"],
             ["Desk"] = ["Hosting", "Links", "Wording"],
             ["Rules"] = ["Desk", "Wording"],
             ["Styles"] = ["Rules", "Wording"],
-            ["Api"] = ["Desk", "Hosting", "Links", "Pictures", "Wording"],
-            ["Pages"] = ["Desk", "Hosting", "Links", "Pictures", "Rules", "Styles", "Wording"],
+            ["Api"] = ["Colours", "Desk", "Fonts", "Hosting", "Links", "Pictures", "Wording"],
+            ["Pages"] = ["Colours", "Desk", "Fonts", "Hosting", "Links", "Pictures", "Rules", "Styles", "Wording"],
         },
     };
 

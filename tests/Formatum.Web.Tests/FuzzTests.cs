@@ -97,6 +97,8 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
             new("PATCH", $"{at}/images/{image}", """{"subject":[0.3,0.6]}"""),
             new("POST", $"{at}/images/folder", """{"folder":"/nowhere","within":true}"""),
             new("POST", $"{at}/imports/folder", """{"folder":"/nowhere"}"""),
+            new("PUT", $"{at}/palette", """[{"name":"Moss","cmyk":[0.5,0,0.25,0.2]},{"name":"Plum","rgb":"#7a3b69"},{"name":"Slate","grey":0.6},{"name":"Celadon","spot":true,"cmyk":[0.4,0,0.2,0]}]"""),
+            new("PATCH", $"{at}/frames/{frame}", """{"look":{"background":{"grey":0.2},"border":{"width":"2pt","colour":"Moss"},"treatment":{"grey":{"red":0.5,"green":0.4,"blue":0.1},"saturation":1.2,"brightness":0.1,"contrast":-0.2,"gamma":1.1,"invert":true,"inks":{"dark":{"cmyk":[0,0,0,1]},"light":"#ffffff"},"off":false}}}"""),
             new("POST", $"{at}/undo", null), new("POST", $"{at}/redo", null),
         ]);
     }

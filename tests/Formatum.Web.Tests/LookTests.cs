@@ -35,7 +35,7 @@ public sealed class LookTests(Workplace place) : InBrowser(place)
         Open(id, first);
         Type("#look-border", "2" + Keys.Enter);
         Frame(id, first, f => Look(f).GetProperty("border").ValueKind == JsonValueKind.Object, "a border");
-        Pick("[data-look='border.colour']", "#2f6f4f");
+        Pick("input[data-look='border.colour']", "#2f6f4f");
         Frame(id, first, f => Look(f).GetProperty("border").GetProperty("colour").GetString() == "#2f6f4f", "its colour");
         Browser.Click("#look-background");
         Frame(id, first, f => Look(f).GetProperty("background").ValueKind == JsonValueKind.String, "a background");
@@ -73,6 +73,55 @@ public sealed class LookTests(Workplace place) : InBrowser(place)
             pasted.GetProperty(kept).ToString().ShouldBe(before.GetProperty(kept).ToString(), kept);
         Browser.Click("#undo");
         Frame(id, second, f => Look(f).GetProperty("border").ValueKind == JsonValueKind.Null, "undone");
+    }
+
+    private static JsonElement Treatment(JsonElement frame) => Look(frame).GetProperty("treatment");
+
+    private void OpenTreatment(int id, int frame)
+    {
+        Go($"/publications/{id}/desk/1?frame={frame}");
+        Browser.Find("#desk[data-ready]");
+        Browser.Click("#more-treatment summary");
+    }
+
+    private void Slide(string name, int value, string kind) =>
+        Browser.Run<object?>("const f = document.querySelector(`[data-slides=\"treatment-${arguments[0]}\"]`); " +
+        "f.value = arguments[1]; f.dispatchEvent(new Event(arguments[2], { bubbles: true })); return null;", name, value, kind);
+
+    [Fact]
+    public async Task A_picture_is_treated_while_a_slider_moves_and_its_figures_can_be_put_aside()
+    {
+        int id = await Server.NewPublicationAsync("Treated");
+        int[] frames = await FilledAsync(id, (60, 60, 200, 120), (60, 300, 150, 150));
+        int first = frames[0];
+        OpenTreatment(id, first);
+        Browser.Click("#treatment-grey");
+        Frame(id, first, f => Treatment(f) is { ValueKind: JsonValueKind.Object } t && t.GetProperty("grey").GetProperty("green").GetDouble() == 0.715, "grey");
+        Browser.Until(() => Browser.Has($"#frame-{first} image[filter]") && Browser.Has("#treatment-grey\\.red"), "shown grey, and its weights");
+        // While it moves, the page shows what the server makes of it, and nothing is stored.
+        Slide("brightness", 30, "input");
+        Browser.Until(() => Browser.Has($"#frame-{first} filter feFuncR[intercept='0.3']"), "brighter under the hand");
+        Treatment(await FrameAsync(id, first)).GetProperty("brightness").GetDouble().ShouldBe(0);
+        Slide("brightness", 40, "change");
+        Frame(id, first, f => Treatment(f).GetProperty("brightness").GetDouble() == 0.4, "let go, it is stored");
+        Type("#treatment-grey\\.red", "120" + Keys.Enter);
+        Frame(id, first, f => Treatment(f).GetProperty("grey").GetProperty("red").GetDouble() == 1.2, "typed");
+        Type("#treatment-contrast", "200" + Keys.Enter);
+        Browser.Until(() => Browser.Find("[data-error-of='look.treatment.contrast']").Text.Contains("-100 to 100", StringComparison.Ordinal), "told why");
+
+        Browser.Click("#treatment-on");
+        Frame(id, first, f => Treatment(f).GetProperty("off").GetBoolean(), "put aside");
+        Browser.Until(() => !Browser.Has($"#frame-{first} image[filter]"), "shown as it is");
+        Browser.Click("#treatment-on");
+        Frame(id, first, f => !Treatment(f).GetProperty("off").GetBoolean() && Treatment(f).GetProperty("brightness").GetDouble() == 0.4,
+            "on again, with its figures");
+        Browser.Click("#treatment-reset");
+        Frame(id, first, f => Treatment(f).ValueKind == JsonValueKind.Null, "reset");
+        Browser.Driver.FindElements(By.CssSelector("#more-treatment button")).Single(b => b.Text == "Grey for the page").Click();
+        Frame(id, frames[1], f => Treatment(f).ValueKind == JsonValueKind.Object, "all of the page are grey");
+        Settled();
+        Browser.Send("#canvas", Keys.Control + "z");
+        Frame(id, frames[1], f => Treatment(f).ValueKind == JsonValueKind.Null, "in one step");
     }
 
     [Fact]

@@ -36,13 +36,6 @@ public sealed class ScreenshotMaker
         Show("/", ".shelf-item", "shelf.png");
         browser.Driver.FindElements(By.CssSelector(".shelf-item")).Count.ShouldBe(3);
         Show("/setup", "#plan svg", "setup.png");
-        Show("/publications/1/setup", "#plan svg", null);
-        browser.Click("#size option[value=A5]");
-        browser.Click("button[type=submit]");
-        browser.Find("#setup-impact");
-        Browser.Until(() => browser.Run<bool>("document.getElementById('setup-impact').scrollIntoView(); " +
-            "return [...document.images].every(i => i.complete) && document.fonts.status === 'loaded'"), "what it comes to");
-        Save("setup-impact.png");
         Show("/publications/1/desk/3", "#desk[data-ready]", "desk.png");
         browser.Driver.FindElements(By.CssSelector("#frames .frame")).Count.ShouldBe(16);
         browser.Click("#frames .frame");
@@ -95,6 +88,18 @@ public sealed class ScreenshotMaker
         browser.Find("[data-touched]");
         Browser.Until(() => browser.Run<bool>("return document.querySelectorAll('#impact svg').length > 1"), "before and after");
         Save("styles.png");
+        Show("/publications/2/colours", "#rule-samples", null);
+        browser.Driver.FindElements(By.CssSelector(".colour-item")).First(c => c.Text.Contains("Kiln ink", StringComparison.Ordinal)).Click();
+        Browser.Until(() => browser.Find("#rule-name").GetDomProperty("value") == "Kiln ink", "the colour");
+        browser.Send("#ink-Cyan", Keys.Control + "a" + Keys.Null + "95" + Keys.Tab);
+        Browser.Until(() => browser.Run<bool>("return document.querySelectorAll('#impact svg').length > 3"), "before and after");
+        Save("colours.png");
+        Show("/publications/3/desk/4", "#desk[data-ready]", null);
+        var treated = At(298, 422);
+        actions.MoveToLocation(treated.X, treated.Y).Click().Perform();
+        browser.Click("#more-treatment summary");
+        browser.Run<object?>("document.querySelector('#more-treatment').scrollIntoView({ block: 'center' })");
+        Save("treatment.png");
 
         Show("/publications/1/images", "#images[data-ready]", null);
         // The list comes anew once the watch has told of the links that changed.
@@ -105,9 +110,6 @@ public sealed class ScreenshotMaker
         }, then);
         Click("[data-card]", "#image-card .uses li");
         Save("images.png");
-        Click("#update-all", "#update-body [data-touched]");
-        Browser.Until(() => browser.Run<bool>("return [...document.querySelectorAll('#update-body svg image')].length >= 2"), "before and after");
-        Save("changed-links.png");
         Show("/publications/2/desk/1", "#desk[data-ready]", null);
         var story = At(300, 460);
         actions.MoveToLocation(story.X, story.Y).Click().Perform();

@@ -71,6 +71,43 @@ public sealed class StyleTests(Workplace place) : InBrowser(place)
             "undone");
     }
 
+    [Fact]
+    public async Task The_inspector_tells_of_the_words_the_caret_stands_in_and_where_their_settings_come_from()
+    {
+        var (id, frame) = await BeginAsync();
+        int price = (await StyleAsync(id, new { kind = "character", name = "Price", settings = new { bold = true, size = 14 } })).GetProperty("id").GetInt32();
+        int line = (await StyleAsync(id, new { kind = "paragraph", name = "Line", settings = new { size = 9, leading = 12 } })).GetProperty("id").GetInt32();
+        using var lined = await Server.Client.PostAsJsonAsync($"/api/publications/{id}/styles/{line}/put", new { frameIds = new[] { frame } });
+        int at = Words.IndexOf("11.50", StringComparison.Ordinal);
+        using var priced = await Server.Client.PostAsJsonAsync($"/api/publications/{id}/styles/{price}/put", new
+        {
+            frameIds = new[] { frame },
+            from = at,
+            to = at + 5
+        });
+        OpenDesk(id);
+        Click(Window(100, 80));
+        string Size() => Browser.Find("#text-size").GetAttribute("value") ?? "";
+        // Of all the text, the sizes differ.
+        Browser.Until(() => Browser.Has("#text-size") && Size() == "", "they differ");
+        Write();
+        Select(1, 2);
+        Browser.Until(() => Size() == "9" && !Browser.Find("#text-bold").Selected, "of the first word");
+        Chord(Keys.Control, Keys.Home);
+        Press([.. Enumerable.Repeat(Keys.ArrowRight, at + 2)]);
+        Browser.Until(() => Size() == "14" && Browser.Find("#text-bold").Selected, "of what would be typed in the price");
+        Browser.Find("#text-character-style option:checked").Text.ShouldBe("Price");
+        Browser.Click("#more-sources summary");
+        Browser.Driver.FindElements(By.CssSelector(".text-sources dt")).Select(d => d.Text).ShouldBe(["Price", "Line"]);
+        Browser.Driver.FindElements(By.CssSelector(".text-sources dd")).Select(d => d.Text).ShouldBe(["Bold yes; Size 14 pt", "Leading 12 pt"]);
+        // A step goes on from what holds there.
+        Click(Window(100, 70));
+        Select(at, 5);
+        Type("#text-size", "+2" + Keys.Enter);
+        Runs(Frame(id, frame, f => Runs(f).Length == 3 && Runs(f)[1].GetProperty("settings").TryGetProperty("size", out _), "set"))[1].GetProperty("settings")
+            .GetProperty("size").GetDouble().ShouldBe(16);
+    }
+
     private void Chord(params string[] keys)
     {
         var actions = Actions();
@@ -217,7 +254,7 @@ public sealed class StyleTests(Workplace place) : InBrowser(place)
     {
         var (id, frame) = await BeginAsync();
         Go($"/publications/{id}/rules");
-        Browser.Click(".leaves a:last-child");
+        Browser.Click(".leaves a[href$='/words']");
         Browser.Until(() => Browser.Find("#rule-name").GetAttribute("placeholder")!.Contains("new paragraph style", StringComparison.Ordinal), "no styles yet");
         Type("#rule-name", "Price");
         Type("#style-size", "17" + Keys.Tab);

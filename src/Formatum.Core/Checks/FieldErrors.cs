@@ -26,13 +26,6 @@ public sealed class FieldErrors
         Add(field, double.IsNaN(v) ? $"This is not a number. {remedy}" : $"{v.ToString("0.###", CultureInfo.InvariantCulture)} is out of range. {remedy}");
     }
 
-    /// <summary>Adds an error where a colour is not "#rrggbb"; an open (null) one passes.</summary>
-    public void Colour(string field, string? colour)
-    {
-        if (colour is null || (colour.Length == 7 && colour[0] == '#' && colour.Skip(1).All(char.IsAsciiHexDigit))) return;
-        Add(field, "Give a colour as # and six hexadecimal digits, such as #2f6f4f.");
-    }
-
     /// <summary>Adds an error where a choice is none of those there are.</summary>
     public void Choice(string field, Enum choice)
     {

@@ -35,4 +35,5 @@ public sealed record SceneFrame(int FrameId, Affine ToSpread, double Width, doub
 /// <summary>An image in a scene.</summary>
 /// <param name="Source">The linked image.</param>
 /// <param name="Matrix">From the upright image's unit square to frame-local points.</param>
-public sealed record SceneImage(LinkedImage Source, Affine Matrix);
+/// <param name="Treatment">What is done to it, with its colours looked up; null for nothing.</param>
+public sealed record SceneImage(LinkedImage Source, Affine Matrix, Treatment? Treatment = null);

@@ -15,6 +15,9 @@ internal static class Chains
         var errors = new FieldErrors();
         story.Text.Check(errors);
         if (!errors.Any) StyleChecks.CheckNamed(id => draft.Find(new(PartKind.Style, id)) as NamedStyle, story.Text, errors);
+        if (!errors.Any) FontChecks.CheckNamed(draft, FontChecks.Named(story.Text), draft.Origin.Stories.GetValueOrDefault(story.Id) is { } before
+            ? FontChecks.Named(before.Text) : [], errors);
+        if (!errors.Any) ColourChecks.CheckNamed(draft, ColourChecks.Named(story.Text), errors, "colour");
         if (story.FrameIds.Length > Story.MostFrames) errors.Add("frames", $"A story runs through {Story.MostFrames:#,0} frames at most.");
         errors.ThrowIfAny();
         draft.Put(story);

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Formatum.Core.Checks;
+using Formatum.Core.Colours;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
@@ -79,7 +80,12 @@ public sealed record PasteFrames(Publication Source, ImmutableArray<int> FrameId
             var box = boxes[frame.Id];
             var page = onto.PageAt(box.Centre);
             return (page.Page.Id, box.Moved(-page.Trim.X, -page.Trim.Y));
-        }, frame => same ? frame : frame with { ImageId = Image(draft, frame.ImageId), RuleId = Rule(draft, frame.RuleId) }, Source, same ? null : text =>
+        }, frame => same ? frame : frame with
+        {
+            ImageId = Image(draft, frame.ImageId),
+            RuleId = Rule(draft, frame.RuleId),
+            Look = frame.Look.Recoloured(colour => Colour(draft, colour)),
+        }, Source, same ? null : text =>
             Text(draft, text));
     }
 
@@ -95,8 +101,35 @@ public sealed record PasteFrames(Publication Source, ImmutableArray<int> FrameId
     }
 
     /// <summary>Text with the styles it names brought along.</summary>
-    private FrameText Text(Draft draft, FrameText text) =>
-        text.Restyled(p => p with { StyleId = Style(draft, p.StyleId) }, r => r with { StyleId = Style(draft, r.StyleId) });
+    private FrameText Text(Draft draft, FrameText text)
+    {
+        Fonts(draft, FontChecks.Named(text));
+        return text.Restyled(p => p with { StyleId = Style(draft, p.StyleId), Set = Coloured(draft, p.Set) },
+            r => r with { StyleId = Style(draft, r.StyleId), Set = Coloured(draft, r.Set) });
+    }
+
+    /// <summary>The fonts of families that are not there yet.</summary>
+    private void Fonts(Draft draft, IEnumerable<string> families)
+    {
+        foreach (string family in families)
+        {
+            if (draft.Origin.Fonts.Values.Concat(draft.Touched.Select(draft.Find).OfType<OwnFont>()).Any(f => f.Family == family)) continue;
+            foreach (var font in Source.Fonts.Values.Where(f => f.Family == family)) draft.Put(font with { Id = draft.NewId() });
+        }
+    }
+
+    /// <summary>A colour with one of the palette brought along, where none of its name is there.</summary>
+    private Colour Colour(Draft draft, Colour colour)
+    {
+        if (colour is not NamedColour named) return colour;
+        if (!Source.Colours.TryGetValue(named.Id, out var known)) return Colours.Colour.Black;
+        var there = draft.Origin.Colours.Values.Concat(draft.Touched.Select(draft.Find).OfType<PaletteColour>())
+            .FirstOrDefault(c => RuleChecks.SameName.Equals(c.Name, known.Name));
+        if (there is null) draft.Put(there = known with { Id = draft.NewId() });
+        return new NamedColour(there.Id);
+    }
+
+    private TextSettings Coloured(Draft draft, TextSettings set) => set.Colour is { } colour ? set with { Colour = Colour(draft, colour) } : set;
 
     private int? Style(Draft draft, int? id)
     {
@@ -106,8 +139,9 @@ public sealed record PasteFrames(Publication Source, ImmutableArray<int> FrameId
         if (there is not null) return there.Id;
         // Without a namesake of the other kind in its way, it comes as it is, with what it says through those it is based on.
         if (draft.Origin.Styles.Values.Any(s => RuleChecks.SameName.Equals(s.Name, style.Name)) || draft.Origin.Styles.Count >= NamedStyle.Most) return null;
-        var brought = style with { Id = draft.NewId(), BasedOnId = null, Settings = TextCascade.Of(Source, style) };
+        var brought = style with { Id = draft.NewId(), BasedOnId = null, Settings = Coloured(draft, TextCascade.Of(Source, style)) };
         draft.Put(brought);
+        if (brought.Settings.Family is { } family) Fonts(draft, [family]);
         return brought.Id;
     }
 

@@ -35,6 +35,7 @@ internal static class FrameChecks
         frame.Wrap?.Check(errors);
         if (frame.Area is not null && !frame.IsText) errors.Add("columns", $"{frame.Label} holds no text, and has no columns.");
         frame.Look.Check(errors);
+        ColourChecks.CheckNamed(draft, frame.Look.AllColours(), errors, "look");
         FitSettingsCheck.Check(frame.Own, errors);
         FitRequestCheck.RecropCheck(frame.Recrop, errors);
         errors.ThrowIfAny();

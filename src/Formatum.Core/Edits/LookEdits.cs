@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Formatum.Core.Checks;
+using Formatum.Core.Colours;
 using Formatum.Core.Publications;
 
 namespace Formatum.Core.Edits;
@@ -10,10 +11,10 @@ public sealed record LookChange
     /// <summary>In points; 0 takes the border away.</summary>
     public double? BorderWidth { get; init; }
 
-    public string? BorderColour { get; init; }
+    public Colour? BorderColour { get; init; }
 
     /// <summary>A colour, or null in it for no background.</summary>
-    public Replacement<string?>? Background { get; init; }
+    public Replacement<Colour?>? Background { get; init; }
 
     public double? Opacity { get; init; }
 
@@ -23,19 +24,24 @@ public sealed record LookChange
     public double? ShadowAcross { get; init; }
     public double? ShadowDown { get; init; }
     public double? ShadowBlur { get; init; }
-    public string? ShadowColour { get; init; }
+    public Colour? ShadowColour { get; init; }
     public double? ShadowStrength { get; init; }
 
+    /// <summary>What comes of the treatment there is, or of none.</summary>
+    public Func<Treatment, Treatment>? Treatment { get; init; }
+
     /// <summary>A new border is as wide as this, in points, where only its colour was given. 0.5 is common practice, no source.</summary>
-    private static readonly Border Usual = new(0.5, "#000000");
+    private static readonly Border Usual = new(0.5, Colour.Black);
 
     public Look On(Look look) => look with
     {
         Border = BorderWidth == 0 ? null : BorderWidth is null && BorderColour is null ? look.Border
-            : new(BorderWidth ?? look.Border?.Width ?? Usual.Width, (BorderColour ?? look.Border?.Colour ?? Usual.Colour).ToLowerInvariant()),
-        Background = Background is { } background ? background.Value?.ToLowerInvariant() : look.Background,
+            : new(BorderWidth ?? look.Border?.Width ?? Usual.Width, BorderColour ?? look.Border?.Colour ?? Usual.Colour),
+        Background = Background is { } background ? background.Value : look.Background,
         Opacity = Opacity ?? look.Opacity,
         Shadow = ShadowOn(look.Shadow),
+        Treatment = Treatment is null ? look.Treatment : Treatment(look.Treatment ?? Publications.Treatment.None) is var treated
+            && treated with { IsOff = false } != Publications.Treatment.None ? treated : null,
     };
 
     private Shadow? ShadowOn(Shadow? shadow)
@@ -43,8 +49,8 @@ public sealed record LookChange
         if (Shadow == false) return null;
         if (Shadow is null && (ShadowAcross, ShadowDown, ShadowBlur, ShadowColour, ShadowStrength) == default) return shadow;
         var start = shadow ?? Publications.Shadow.Usual;
-        return new(ShadowAcross ?? start.Across, ShadowDown ?? start.Down, ShadowBlur ?? start.Blur, (ShadowColour ?? start.Colour).ToLowerInvariant(),
-            ShadowStrength ?? start.Strength);
+        return new(ShadowAcross ?? start.Across, ShadowDown ?? start.Down, ShadowBlur ?? start.Blur, ShadowColour ?? start.Colour, ShadowStrength
+            ?? start.Strength);
     }
 }
 

@@ -56,6 +56,12 @@ public static class PublicationCheck
         foreach (var style in publication.Styles.Values) Tell(findings, style, errors => StyleChecks.Check(publication, style, errors));
         if (publication.Styles.Count > NamedStyle.Most || publication.Styles.Values.GroupBy(s => s.Name, RuleChecks.SameName).Any(g => g.Count() > 1))
             findings.Add("styles", $"Styles have names of their own, and there are {NamedStyle.Most} at most.");
+        foreach (var font in publication.Fonts.Values) Tell(findings, font, errors => FontChecks.Check(font, errors));
+        foreach (var colour in publication.Colours.Values) Tell(findings, colour, errors => ColourChecks.Check(colour, errors));
+        if (publication.Colours.Count > PaletteColour.Most || publication.Colours.Values.GroupBy(c => c.Name, RuleChecks.SameName).Any(g => g.Count() > 1))
+            findings.Add("colours", $"Colours have names of their own, and there are {PaletteColour.Most} at most.");
+        if (publication.Fonts.Count > OwnFont.Most || publication.Fonts.Values.GroupBy(f => (f.Family, f.Bold, f.Italic)).Any(g => g.Count() > 1))
+            findings.Add("fonts", $"A family has each of its faces once, and there are {OwnFont.Most} fonts at most.");
         foreach (var frame in publication.Frames.Values)
         {
             Tell(findings, frame, errors =>

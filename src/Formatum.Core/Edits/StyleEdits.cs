@@ -34,6 +34,10 @@ public sealed record DefineStyle : Edit
         var style = new NamedStyle { Id = StyleId ?? draft.NewId(), Kind = Kind, Name = Name.Trim(), BasedOnId = BasedOnId, Settings = Settings };
         var errors = new FieldErrors();
         StyleChecks.Check(origin, style, errors);
+        if (style.Settings.Family is { } family)
+            FontChecks.CheckNamed(draft, [family], origin.Styles.GetValueOrDefault(style.Id)?.Settings.Family is { } was ? [was] : [], errors,
+                "settings.family");
+        if (style.Settings.Colour is { } colour) ColourChecks.CheckNamed(draft, [colour], errors, "settings.colour");
         if (origin.Styles.Values.Any(s => s.Id != StyleId && RuleChecks.SameName.Equals(s.Name, style.Name)))
             errors.Add("name", $"There is a style named {style.Name} already. Take another name.");
         if (Default == true && Kind == StyleKind.Character) errors.Add("default", "Only a paragraph style can be what all others rest on.");

@@ -77,7 +77,7 @@ public sealed record TypeText(int FrameId, TextRange Range, string With, string 
 /// <summary>Puts words that are set in their own way in the place of a stretch.</summary>
 /// <param name="FrameId">A frame of the story.</param>
 /// <param name="Range">The stretch.</param>
-/// <param name="Paragraphs">The words; styles that are not here are left off.</param>
+/// <param name="Paragraphs">The words; styles and fonts that are not here are left off.</param>
 public sealed record PasteWords(int FrameId, TextRange Range, ImmutableArray<Paragraph> Paragraphs) : Edit
 {
     public override string Words => "Paste text";
@@ -87,9 +87,12 @@ public sealed record PasteWords(int FrameId, TextRange Range, ImmutableArray<Par
         if (Paragraphs.IsDefaultOrEmpty) throw new EditRefused("text", "There are no words to paste. Copy some first.");
         var story = WriteText.StoryOf(draft, FrameId);
         int? Known(int? id, StyleKind kind) => id is { } style && draft.Origin.Styles.GetValueOrDefault(style)?.Kind == kind ? id : null;
-        var known = Paragraphs.Select(p => p.Of(p.Runs.Select(r => r with { StyleId = Known(r.StyleId, StyleKind.Character) })) with
+        var families = draft.Origin.FontFamilies.ToHashSet();
+        TextSettings Here(TextSettings set) => set.Family is { } family && !families.Contains(family) ? set with { Family = null } : set;
+        var known = Paragraphs.Select(p => p.Of(p.Runs.Select(r => r with { StyleId = Known(r.StyleId, StyleKind.Character), Set = Here(r.Set) })) with
         {
-            StyleId = Known(p.StyleId, StyleKind.Paragraph)
+            StyleId = Known(p.StyleId, StyleKind.Paragraph),
+            Set = Here(p.Set),
         });
         Chains.Put(draft, story with { Text = story.Text.Pasted(Range, [.. known]) });
     }

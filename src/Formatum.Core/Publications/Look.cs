@@ -1,12 +1,13 @@
 using Formatum.Core.Checks;
+using Formatum.Core.Colours;
 using Formatum.Core.Geometry;
 
 namespace Formatum.Core.Publications;
 
 /// <summary>A line along a frame's outline, half within and half without.</summary>
 /// <param name="Width">In points, above 0.</param>
-/// <param name="Colour">"#rrggbb", as sRGB.</param>
-public sealed record Border(double Width, string Colour)
+/// <param name="Colour">Its colour.</param>
+public sealed record Border(double Width, Colour Colour)
 {
     public const double Widest = 720;
 }
@@ -16,11 +17,11 @@ public sealed record Border(double Width, string Colour)
 /// <param name="Down">How far it falls downwards.</param>
 /// <param name="Blur">How far its edge is softened, in points: a Gaussian blur whose standard deviation is half of it (CSS Backgrounds and Borders 3, section
 /// 6.1.1).</param>
-/// <param name="Colour">"#rrggbb", as sRGB.</param>
+/// <param name="Colour">Its colour.</param>
 /// <param name="Strength">Its opacity, 0 to 1.</param>
-public sealed record Shadow(double Across, double Down, double Blur, string Colour, double Strength)
+public sealed record Shadow(double Across, double Down, double Blur, Colour Colour, double Strength)
 {
-    public static readonly Shadow Usual = new(Units.Millimetres(1), Units.Millimetres(1), Units.Millimetres(2), "#000000", 0.35);
+    public static readonly Shadow Usual = new(Units.Millimetres(1), Units.Millimetres(1), Units.Millimetres(2), Colour.Black, 0.35);
 
     public const double Farthest = 720;
 
@@ -37,13 +38,16 @@ public sealed record Look
 
     public Border? Border { get; init; }
 
-    /// <summary>What the frame is filled with beneath its picture or text, "#rrggbb" as sRGB; null for nothing.</summary>
-    public string? Background { get; init; }
+    /// <summary>What the frame is filled with beneath its picture or text; null for nothing.</summary>
+    public Colour? Background { get; init; }
 
     /// <summary>How much the whole frame covers what lies beneath: 0 to 1.</summary>
     public double Opacity { get; init; } = 1;
 
     public Shadow? Shadow { get; init; }
+
+    /// <summary>What is done to its picture; null for nothing.</summary>
+    public Treatment? Treatment { get; init; }
 
     /// <summary>Whether there is something to print of it where the frame itself is empty.</summary>
     public bool Prints => Border is not null || Background is not null || Shadow is not null;
@@ -51,16 +55,30 @@ public sealed record Look
     /// <summary>How far beyond the outline it reaches, in points.</summary>
     public double Reach => Math.Max((Border?.Width ?? 0) / 2, Shadow?.Reach ?? 0);
 
+    /// <summary>The colours in it.</summary>
+    public IEnumerable<Colour> AllColours() => new[] { Border?.Colour, Background, Shadow?.Colour, Treatment?.Inks?.Dark,
+        Treatment?.Inks?.Light }.OfType<Colour>();
+
+    /// <summary>The look with every colour put in another's place.</summary>
+    public Look Recoloured(Func<Colour, Colour> colour) => this with
+    {
+        Border = Border is { } border ? border with { Colour = colour(border.Colour) } : null,
+        Background = Background is { } background ? colour(background) : null,
+        Shadow = Shadow is { } shadow ? shadow with { Colour = colour(shadow.Colour) } : null,
+        Treatment = Treatment?.Recoloured(colour),
+    };
+
     public void Check(FieldErrors errors)
     {
         errors.Range("look.border.width", Border?.Width, 0.001, Border.Widest, "A border is wider than 0 and at most 720 points.");
-        errors.Colour("look.border.colour", Border?.Colour);
-        errors.Colour("look.background", Background);
+        Border?.Colour.Check("look.border.colour", errors);
+        Background?.Check("look.background", errors);
         errors.Range("look.opacity", Opacity, 0, 1, "Opacity is from 0 to 1, or 0 to 100 %.");
         errors.Range("look.shadow.across", Shadow?.Across, -Shadow.Farthest, Shadow.Farthest, "A shadow falls 720 points away at most.");
         errors.Range("look.shadow.down", Shadow?.Down, -Shadow.Farthest, Shadow.Farthest, "A shadow falls 720 points away at most.");
         errors.Range("look.shadow.blur", Shadow?.Blur, 0, Shadow.Farthest, "Blur is from 0 to 720 points.");
-        errors.Colour("look.shadow.colour", Shadow?.Colour);
+        Shadow?.Colour.Check("look.shadow.colour", errors);
+        Treatment?.Check(errors);
         errors.Range("look.shadow.strength", Shadow?.Strength, 0, 1, "Strength is from 0 to 1, or 0 to 100 %.");
     }
 }

@@ -36,6 +36,8 @@ public static class PartKinds
         PartKindInfo.Many(PartKind.Master, "master", p => p.Masters.Values, (p, id) => p.Masters.GetValueOrDefault(id), m => $"The master {m.Name}"),
         PartKindInfo.Many(PartKind.Story, "story", p => p.Stories.Values, (p, id) => p.Stories.GetValueOrDefault(id), _ => "The text"),
         PartKindInfo.Many(PartKind.Style, "style", p => p.Styles.Values, (p, id) => p.Styles.GetValueOrDefault(id), style => $"The style {style.Name}"),
+        PartKindInfo.Many(PartKind.Font, "font", p => p.Fonts.Values, (p, id) => p.Fonts.GetValueOrDefault(id), font => $"The font {font.Family}, {font.Face}"),
+        PartKindInfo.Many(PartKind.Colour, "colour", p => p.Colours.Values, (p, id) => p.Colours.GetValueOrDefault(id), c => $"The colour {c.Name}"),
         PartKindInfo.One(PartKind.Tray, "tray", p => p.Tray),
     }.ToFrozenDictionary(k => k.Kind);
 

@@ -1,13 +1,14 @@
 using System.Collections.Concurrent;
 using System.Collections.Immutable;
 using Formatum.Core.Checks;
+using Formatum.Core.Colours;
 using Formatum.Core.Fitting;
 using Formatum.Core.Stories;
 
 namespace Formatum.Core.Publications;
 
 /// <summary>A publication: its parts, and what follows from them. Immutable; <see cref="With"/> gives the next one.</summary>
-public sealed class Publication
+public sealed class Publication : ITextNames
 {
     private static readonly ImmutableSortedSet<int> NoFrames = [];
 
@@ -19,7 +20,8 @@ public sealed class Publication
     private Publication(
         int nextId, Setup setup, PageOrder order, ImmutableDictionary<int, Page> pages, ImmutableDictionary<int, Frame> frames,
         ImmutableDictionary<int, LinkedImage> images, ImmutableDictionary<int, FittingRule> rules, ImmutableSortedDictionary<int, MasterPage> masters,
-            ImmutableDictionary<int, Story> stories, ImmutableDictionary<int, NamedStyle> styles, Tray tray,
+            ImmutableDictionary<int, Story> stories, ImmutableDictionary<int, NamedStyle> styles, ImmutableDictionary<int, OwnFont> fonts,
+        ImmutableDictionary<int, PaletteColour> colours, Tray tray,
         ImmutableDictionary<int, ImmutableSortedSet<int>> framesOfPage, ConcurrentDictionary<int, (FitSettings, ResolvedFit)>? ruleFits = null)
     {
         NextId = nextId;
@@ -32,6 +34,8 @@ public sealed class Publication
         Masters = masters;
         Stories = stories;
         Styles = styles;
+        Fonts = fonts;
+        Colours = colours;
         Tray = tray;
         _framesOfPage = framesOfPage;
         _ruleFits = ruleFits ?? new();
@@ -49,11 +53,18 @@ public sealed class Publication
     public ImmutableSortedDictionary<int, MasterPage> Masters { get; }
     public ImmutableDictionary<int, Story> Stories { get; }
     public ImmutableDictionary<int, NamedStyle> Styles { get; }
+
+    /// <summary>The fonts it brought itself.</summary>
+    public ImmutableDictionary<int, OwnFont> Fonts { get; }
+
+    /// <summary>Its palette.</summary>
+    public ImmutableDictionary<int, PaletteColour> Colours { get; }
+
     public Tray Tray { get; }
 
     public int PageCount => Order.Ids.Length;
 
-    /// <summary>A new publication of blank pages.</summary>
+    /// <summary>A new publication of blank pages, with the usual colours.</summary>
     /// <param name="setup">How it is set up.</param>
     /// <param name="pages">How many pages, 1 to 2000.</param>
     /// <param name="start">The rule to begin with as the default; its id is given anew. Null for the built-in settings alone.</param>
@@ -66,8 +77,10 @@ public sealed class Publication
         errors.ThrowIfAny();
         var ids = Enumerable.Range(1, pages).ToImmutableArray();
         var blank = ids.Select(id => new Page(id));
-        if (start is null) return FromParts(pages + 1, [setup, new PageOrder(ids), .. blank]);
-        return FromParts(pages + 2, [setup with { DefaultRuleId = pages + 1 }, new PageOrder(ids), .. blank, start with { Id = pages + 1, BasedOnId = null }]);
+        var colours = PaletteColour.Usual(pages + 2);
+        var made = start is null ? [] : new Part[] { start with { Id = pages + 1, BasedOnId = null } };
+        return FromParts(pages + 2 + colours.Count(), [start is null ? setup : setup with { DefaultRuleId = pages + 1 }, new PageOrder(ids), .. blank, .. made,
+            .. colours]);
     }
 
     /// <summary>Puts a publication together again from all its parts.</summary>
@@ -83,6 +96,8 @@ public sealed class Publication
         var masters = ImmutableSortedDictionary.CreateBuilder<int, MasterPage>();
         var stories = ImmutableDictionary.CreateBuilder<int, Story>();
         var styles = ImmutableDictionary.CreateBuilder<int, NamedStyle>();
+        var fonts = ImmutableDictionary.CreateBuilder<int, OwnFont>();
+        var colours = ImmutableDictionary.CreateBuilder<int, PaletteColour>();
         foreach (var part in parts)
         {
             switch (part)
@@ -96,6 +111,8 @@ public sealed class Publication
                 case MasterPage m: masters.Add(m.Id, m); break;
                 case Story t: stories.Add(t.Id, t); break;
                 case NamedStyle n: styles.Add(n.Id, n); break;
+                case OwnFont own: fonts.Add(own.Id, own); break;
+                case PaletteColour c: colours.Add(c.Id, c); break;
                 case Tray t: tray = t; break;
                 default: throw new ArgumentException($"A publication has no parts of the kind {part.Key.Kind}.");
             }
@@ -105,7 +122,7 @@ public sealed class Publication
             nextId, setup ?? throw new ArgumentException("A publication needs a set-up."), order ??
                 throw new ArgumentException("A publication needs an order of pages."),
             pages.ToImmutable(), frames.ToImmutable(), images.ToImmutable(), rules.ToImmutable(), masters.ToImmutable(),
-            stories.ToImmutable(), styles.ToImmutable(), tray, byPage);
+            stories.ToImmutable(), styles.ToImmutable(), fonts.ToImmutable(), colours.ToImmutable(), tray, byPage);
     }
 
     /// <summary>All its parts; an empty tray is none.</summary>
@@ -127,6 +144,8 @@ public sealed class Publication
         var masters = Masters.ToBuilder();
         var stories = Stories.ToBuilder();
         var styles = Styles.ToBuilder();
+        var fonts = Fonts.ToBuilder();
+        var colours = Colours.ToBuilder();
         var byPage = _framesOfPage.ToBuilder();
         int nextId = NextId;
         foreach (var (key, before, after) in changes.Items)
@@ -142,6 +161,8 @@ public sealed class Publication
                 case PartKind.Master: Put(masters, key.Id, after); break;
                 case PartKind.Story: Put(stories, key.Id, after); break;
                 case PartKind.Style: Put(styles, key.Id, after); break;
+                case PartKind.Font: Put(fonts, key.Id, after); break;
+                case PartKind.Colour: Put(colours, key.Id, after); break;
                 case PartKind.Tray: tray = (Tray?)after ?? Tray.Empty; break;
                 case PartKind.Frame:
                     Put(frames, key.Id, after);
@@ -155,7 +176,7 @@ public sealed class Publication
         var rulesAfter = rules.ToImmutable();
         bool sameFits = ReferenceEquals(rulesAfter, Rules) && setup.DefaultRuleId == Setup.DefaultRuleId;
         return new(nextId, setup, order, pages.ToImmutable(), frames.ToImmutable(), images.ToImmutable(), rulesAfter, masters.ToImmutable(),
-            stories.ToImmutable(), styles.ToImmutable(), tray, byPage.ToImmutable(), sameFits ? _ruleFits : null);
+            stories.ToImmutable(), styles.ToImmutable(), fonts.ToImmutable(), colours.ToImmutable(), tray, byPage.ToImmutable(), sameFits ? _ruleFits : null);
     }
 
     private static void Put<T>(IDictionary<int, T> all, int id, Part? part) where T : Part
@@ -249,6 +270,17 @@ public sealed class Publication
         .ToDictionary();
 
     private Dictionary<int, int>? _placedCounts;
+
+    /// <summary>The files of a family that it brought itself; null for any other. Worked out once.</summary>
+    public FontFiles? FilesOf(string family) => (_families ??= OwnFont.Families(Fonts.Values)).GetValueOrDefault(family);
+
+    private IReadOnlyDictionary<string, FontFiles>? _families;
+
+    /// <summary>A colour with one of the palette looked up; one that is not there is black.</summary>
+    public Colour ColourOf(Colour colour) => colour is NamedColour named ? Colours.GetValueOrDefault(named.Id)?.Colour ?? Colour.Black : colour;
+
+    /// <summary>All families that its text can be set in: those that are shipped, and its own.</summary>
+    public IEnumerable<string> FontFamilies => TextStyle.Families.Concat(Fonts.Values.Select(f => f.Family).Distinct().Order(StringComparer.OrdinalIgnoreCase));
 
     /// <summary>The story that runs through a frame; null for an image frame.</summary>
     public Story? StoryOf(Frame frame) => frame.StoryId is { } id ? Stories.GetValueOrDefault(id) : null;

@@ -33,13 +33,16 @@ public static class TextCascade
     private static TextSettings Together(IEnumerable<NamedStyle> styles) =>
         styles.Aggregate(TextSettings.Open, (settings, style) => settings.Over(style.Settings));
 
+    /// <summary>How text would be set of which only the style speaks.</summary>
+    public static TextStyle StyleOf(Publication publication, NamedStyle style) => TextStyle.Of(Of(publication, style), publication);
+
     /// <summary>How a paragraph is set as a whole.</summary>
     public static TextStyle StyleOf(Publication publication, Paragraph paragraph) =>
-        TextStyle.Of(paragraph.Set.Over(OfParagraphs(publication, paragraph.StyleId)));
+        TextStyle.Of(paragraph.Set.Over(OfParagraphs(publication, paragraph.StyleId)), publication);
 
     /// <summary>How some of its characters are set.</summary>
     public static TextStyle StyleOf(Publication publication, Paragraph paragraph, Run run) => TextStyle.Of(run.Set
-        .Over(OfCharacters(publication, run.StyleId)).Over(paragraph.Set).Over(OfParagraphs(publication, paragraph.StyleId)));
+        .Over(OfCharacters(publication, run.StyleId)).Over(paragraph.Set).Over(OfParagraphs(publication, paragraph.StyleId)), publication);
 
     /// <summary>A text with every setting resolved.</summary>
     public static StyledText Styled(Publication publication, FrameText text)
@@ -48,12 +51,22 @@ public static class TextCascade
         var (paragraphs, characters) = (new Dictionary<int, TextSettings>(), new Dictionary<int, TextSettings>());
         return StyledText.Of(text,
             id => paragraphs.TryGetValue(id ?? 0, out var known) ? known : paragraphs[id ?? 0] = OfParagraphs(publication, id),
-            id => characters.TryGetValue(id, out var known) ? known : characters[id] = OfCharacters(publication, id));
+            id => characters.TryGetValue(id, out var known) ? known : characters[id] = OfCharacters(publication, id), publication);
     }
 
-    /// <summary>Where a setting of a paragraph comes from.</summary>
-    public static TextSource SourceOf(Publication publication, Paragraph paragraph, Setting<TextSettings> setting) => setting.IsSet(paragraph.Set)
-        ? new(null, true) : new(ParagraphSources(publication, paragraph.StyleId).FirstOrDefault(s => setting.IsSet(s.Settings)), false);
+    /// <summary>The styles that speak for some characters of a paragraph, strongest first.</summary>
+    public static IEnumerable<NamedStyle> Sources(Publication publication, Paragraph paragraph, Run run) =>
+        Chain(publication, run.StyleId).Concat(ParagraphSources(publication, paragraph.StyleId));
+
+    /// <summary>Where a setting of some characters of a paragraph comes from.</summary>
+    public static TextSource SourceOf(Publication publication, Paragraph paragraph, Run run, Setting<TextSettings> setting)
+    {
+        if (setting.IsSet(run.Set)) return new(null, true);
+        // What is set on a paragraph is weaker than the style of its characters, and stronger than its own.
+        var said = Chain(publication, run.StyleId).FirstOrDefault(s => setting.IsSet(s.Settings));
+        if (said is null && setting.IsSet(paragraph.Set)) return new(null, true);
+        return new(said ?? ParagraphSources(publication, paragraph.StyleId).FirstOrDefault(s => setting.IsSet(s.Settings)), false);
+    }
 
     /// <summary>Whether basing a style on another would make a chain that comes back to itself.</summary>
     public static bool WouldLoop(Publication publication, int styleId, int? basedOnId) =>

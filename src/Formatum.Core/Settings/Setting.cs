@@ -19,7 +19,6 @@ public enum SettingKind
     /// <summary>1 for natural size; 0 for none.</summary>
     Scale,
     Number,
-    /// <summary>"#rrggbb".</summary>
     Colour,
     /// <summary>Tab stops.</summary>
     Tabs,

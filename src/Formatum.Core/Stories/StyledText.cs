@@ -29,10 +29,12 @@ public sealed record StyledText(ImmutableArray<StyledParagraph> Paragraphs)
     /// <param name="text">The text as it is kept.</param>
     /// <param name="paragraphStyle">What a paragraph style comes to, over all it is based on and the default; null stands for no style.</param>
     /// <param name="characterStyle">What a character style comes to, over all it is based on.</param>
-    public static StyledText Of(FrameText text, Func<int?, TextSettings> paragraphStyle, Func<int, TextSettings> characterStyle)
+    /// <param name="names">What names in settings stand for; null where none are looked up.</param>
+    public static StyledText Of(FrameText text, Func<int?, TextSettings> paragraphStyle, Func<int, TextSettings> characterStyle,
+        ITextNames? names = null)
     {
         var styles = new Dictionary<TextSettings, TextStyle>();
-        TextStyle Resolved(TextSettings settings) => styles.TryGetValue(settings, out var known) ? known : styles[settings] = TextStyle.Of(settings);
+        TextStyle Resolved(TextSettings settings) => styles.TryGetValue(settings, out var known) ? known : styles[settings] = TextStyle.Of(settings, names);
         var paragraphs = ImmutableArray.CreateBuilder<StyledParagraph>(text.Paragraphs.Length);
         int number = 0;
         foreach (var p in text.Paragraphs)

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Formatum.Core.Checks;
+using Formatum.Core.Colours;
 using Formatum.Core.Settings;
 
 namespace Formatum.Core.Stories;
@@ -27,6 +28,8 @@ public sealed record TextSettings
 {
     public static readonly TextSettings Open = new();
 
+    public const int LongestFamily = 100;
+
     public string? Family { get; init; }
     public bool? Bold { get; init; }
     public bool? Italic { get; init; }
@@ -35,8 +38,7 @@ public sealed record TextSettings
     /// <summary>From one baseline to the next; 0 lets it follow the size.</summary>
     public double? Leading { get; init; }
 
-    /// <summary>"#rrggbb", as sRGB.</summary>
-    public string? Colour { get; init; }
+    public Colour? Colour { get; init; }
 
     /// <summary>Room added between characters, in thousandths of the size.</summary>
     public double? Tracking { get; init; }
@@ -113,7 +115,7 @@ public sealed record TextSettings
         YesNo("Italic", "Italic", s => s.Italic, (s, v) => s with { Italic = v }),
         Number("Size", "Size", 1, 1000, "Type is from 1 to 1000 points high.", s => s.Size, (s, v) => s with { Size = v }),
         Number("Leading", "Leading", 0, 2000, "Leading is from 0.5 to 2000 points, or auto.", s => s.Leading, (s, v) => s with { Leading = v }),
-        new WordSetting<TextSettings, string>("Colour", "colour", "Colour", SettingKind.Colour, s => s.Colour, (s, v) => s with { Colour = v }),
+        new WordSetting<TextSettings, Colour>("Colour", "colour", "Colour", SettingKind.Colour, s => s.Colour, (s, v) => s with { Colour = v }),
         Number("Tracking", "Tracking", -500, 2000, "Tracking is from -500 to 2000 thousandths of the size.", s => s.Tracking,
             (s, v) => s with { Tracking = v }, SettingKind.Number),
         Number("Shift", "Shift", -1000, 1000, "Characters are raised or lowered by 1000 points at most.", s => s.Shift, (s, v) => s with { Shift = v }),
@@ -186,10 +188,9 @@ public sealed record TextSettings
     public void Check(FieldErrors errors, string prefix = "")
     {
         foreach (var setting in All) setting.Check(this, errors, prefix);
-        if (Family is not null && !TextStyle.Families.Contains(Family))
-            errors.Add(prefix + "family", $"There is no font family \"{Family}\" here. Take one of {string.Join(", ", TextStyle.Families)}.");
+        if (Family is { Length: 0 or > LongestFamily }) errors.Add(prefix + "family", $"A font family's name has 1 to {LongestFamily} characters.");
         if (Leading is > 0 and < 0.5) errors.Add(prefix + "leading", "Leading is from 0.5 to 2000 points, or auto.");
-        if (Colour is not null) errors.Colour(prefix + "colour", Colour);
+        Colour?.Check(prefix + "colour", errors);
         if (Language is not null && (Language.Length is 0 or > TextStyle.LongestLanguage || !Language.All(c => char.IsAsciiLetterOrDigit(c) || c == '-')))
             errors.Add(prefix + "language", "Name the language as in \"en-GB\", \"de\" or \"fr\".");
         Tabs?.Check(prefix + "tabs", errors);

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Formatum.Core.Colours;
 
 namespace Formatum.Core.Stories;
 
@@ -21,6 +22,10 @@ public sealed record TextStyle
     public static readonly TextStyle Usual = new();
 
     public string Family { get; init; } = Families[0];
+
+    /// <summary>The files of the family where a publication brought it itself; null where it is shipped.</summary>
+    public FontFiles? Files { get; init; }
+
     public bool Bold { get; init; }
     public bool Italic { get; init; }
     public double Size { get; init; } = 10;
@@ -28,7 +33,13 @@ public sealed record TextStyle
     /// <summary>From one baseline to the next, in points; null for 1.2 of the size.</summary>
     public double? Leading { get; init; }
 
-    public string Colour { get; init; } = "#000000";
+    public Colour Colour { get; init; } = Colour.Black;
+
+    /// <summary>What its colour of the palette is; null for a colour of its own.</summary>
+    public Colour? FromPalette { get; init; }
+
+    /// <summary>The colour it is printed in.</summary>
+    public Colour Ink => FromPalette ?? Colour;
     public double Tracking { get; init; }
     public double Shift { get; init; }
     public TextPosition Position { get; init; }
@@ -66,14 +77,18 @@ public sealed record TextStyle
     public double LineHeight => Leading ?? Size * UsualLeading;
 
     /// <summary>The settings with all that is open taken from <see cref="Usual"/>.</summary>
-    public static TextStyle Of(TextSettings s) => s.IsOpen ? Usual : new()
+    /// <param name="s">The settings.</param>
+    /// <param name="names">What names in them stand for; null where none are looked up.</param>
+    public static TextStyle Of(TextSettings s, ITextNames? names = null) => s.IsOpen ? Usual : new()
     {
         Family = s.Family ?? Usual.Family,
+        Files = s.Family is null ? null : names?.FilesOf(s.Family),
         Bold = s.Bold ?? Usual.Bold,
         Italic = s.Italic ?? Usual.Italic,
         Size = s.Size ?? Usual.Size,
         Leading = s.Leading is > 0 ? s.Leading : null,
         Colour = s.Colour ?? Usual.Colour,
+        FromPalette = s.Colour is NamedColour named ? names?.ColourOf(named) : null,
         Tracking = s.Tracking ?? Usual.Tracking,
         Shift = s.Shift ?? Usual.Shift,
         Position = s.Position ?? Usual.Position,

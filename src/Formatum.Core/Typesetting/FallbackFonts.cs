@@ -27,7 +27,7 @@ public static class FallbackFonts
         for (int i = 0; i < text.Paragraphs.Length; i++)
         {
             var paragraph = text.Paragraphs[i];
-            if (paragraph.Text.AsSpan().IndexOfAnyExceptInRange('\0', LastEverywhere) < 0) continue;
+            if (paragraph.Text.AsSpan().IndexOfAnyExceptInRange('\0', LastEverywhere) < 0 && paragraph.Runs.All(r => r.Style.Files is null)) continue;
             ImmutableArray<StyledRun> runs = [.. paragraph.Runs.SelectMany(run => Split(paragraph.Text, run, typefaces))];
             if (runs.AsSpan().SequenceEqual(paragraph.Runs.AsSpan())) continue;
             changed ??= text.Paragraphs.ToBuilder();
@@ -57,13 +57,13 @@ public static class FallbackFonts
     }
 
     private static StyledRun Part(StyledRun run, int from, int to, string family) =>
-        new(from, to - from, family == run.Style.Family ? run.Style : run.Style with { Family = family });
+        new(from, to - from, family == run.Style.Family ? run.Style : run.Style with { Family = family, Files = null });
 
     private static string FamilyOf(ReadOnlySpan<char> cluster, TextStyle style, ITypefaces typefaces)
     {
-        if (cluster is [<= LastEverywhere] || HasAll(cluster, style, typefaces)) return style.Family;
+        if ((style.Files is null && cluster is [<= LastEverywhere]) || HasAll(cluster, style, typefaces)) return style.Family;
         foreach (string family in ChainOf(style.Family))
-            if (HasAll(cluster, style with { Family = family }, typefaces)) return family;
+            if (HasAll(cluster, style with { Family = family, Files = null }, typefaces)) return family;
         return style.Family;
     }
 

@@ -419,11 +419,11 @@ internal sealed class MeasuredParagraph
         foreach (var run in line.Runs.Where(r => r.Style.Underline || r.Style.StrikeThrough))
         {
             var m = _typefaces.MeasuresOf(run.Style);
-            if (run.Style.Underline) strokes.Add(new(run.X, run.Width, m.UnderlineAt - run.Raise, m.Thickness, run.Style.Colour));
-            if (run.Style.StrikeThrough) strokes.Add(new(run.X, run.Width, -m.StrikeAt - run.Raise, m.Thickness, run.Style.Colour));
+            if (run.Style.Underline) strokes.Add(new(run.X, run.Width, m.UnderlineAt - run.Raise, m.Thickness, run.Style.Ink));
+            if (run.Style.StrikeThrough) strokes.Add(new(run.X, run.Width, -m.StrikeAt - run.Raise, m.Thickness, run.Style.Ink));
         }
-        if (isFirst && Style.LineAbove > 0) strokes.Add(new(column.From, column.Width, Style.LineAbove / 2 - height.Above, Style.LineAbove, Style.Colour));
-        if (isLast && Style.LineBelow > 0) strokes.Add(new(column.From, column.Width, height.Below - Style.LineBelow / 2, Style.LineBelow, Style.Colour));
+        if (isFirst && Style.LineAbove > 0) strokes.Add(new(column.From, column.Width, Style.LineAbove / 2 - height.Above, Style.LineAbove, Style.Ink));
+        if (isLast && Style.LineBelow > 0) strokes.Add(new(column.From, column.Width, height.Below - Style.LineBelow / 2, Style.LineBelow, Style.Ink));
         return [.. strokes];
     }
 }

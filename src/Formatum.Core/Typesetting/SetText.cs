@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Formatum.Core.Colours;
 using Formatum.Core.Stories;
 
 namespace Formatum.Core.Typesetting;
@@ -31,8 +32,8 @@ public sealed record SetRun(string Text, int Start, TextStyle Style, double X, I
 /// <param name="Width">How long it is, in points.</param>
 /// <param name="Below">Where its middle lies, in points below the line's baseline.</param>
 /// <param name="Thickness">In points.</param>
-/// <param name="Colour">"#rrggbb".</param>
-public readonly record struct TextStroke(double X, double Width, double Below, double Thickness, string Colour);
+/// <param name="Ink">Its colour.</param>
+public readonly record struct TextStroke(double X, double Width, double Below, double Thickness, Colour Ink);
 
 /// <summary>A line of set text, or the piece of one that stands to one side of something it keeps clear of.</summary>
 /// <param name="Text">What it shows, without the blanks that hang over its end.</param>

@@ -1,10 +1,11 @@
 using System.Diagnostics;
+using System.Globalization;
 using System.Runtime.InteropServices;
 
 namespace Formatum.Imaging.Apart;
 
-/// <summary>What a process that reads pictures may take, held by the operating system (setrlimit(2) of Linux).</summary>
-internal static partial class ReaderLimits
+/// <summary>What a process that reads pictures or fonts may take, held by the operating system (setrlimit(2) of Linux).</summary>
+public static partial class ReaderLimits
 {
     /// <summary>Memory of a reader in all, in bytes: enough for a picture of 250 megapixels where it can be read line by line, and for 80 where it
     /// cannot.</summary>
@@ -14,7 +15,7 @@ internal static partial class ReaderLimits
     private const long AddressSpace = 32L << 30;
 
     /// <summary>Of this the runtime itself may take so much, in bytes.</summary>
-    public const long Managed = 512L << 20;
+    private const long Managed = 512L << 20;
 
     /// <summary>Processor time for one picture and one drawing, in seconds.</summary>
     private const int PictureSeconds = 40, DrawingSeconds = 8;
@@ -23,6 +24,14 @@ internal static partial class ReaderLimits
     public static readonly TimeSpan Silence = TimeSpan.FromMinutes(3);
 
     private const int CpuTime = 0, Data = 2, Core = 4, Space = 9;
+
+    /// <summary>Tells a process to be, by its environment, how little it may take.</summary>
+    public static void Set(IDictionary<string, string?> environment)
+    {
+        environment["DOTNET_GCHeapHardLimit"] = Managed.ToString("x", CultureInfo.InvariantCulture);
+        environment["DOTNET_gcConcurrent"] = "0";
+        environment["MALLOC_ARENA_MAX"] = "2";
+    }
 
     /// <summary>Takes what this process will never need. It cannot be given back.</summary>
     public static void Take()

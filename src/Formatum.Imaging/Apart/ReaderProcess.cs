@@ -33,9 +33,7 @@ internal sealed class ReaderProcess : IDisposable
             RedirectStandardOutput = true,
             RedirectStandardError = true,
         };
-        start.Environment["DOTNET_GCHeapHardLimit"] = ReaderLimits.Managed.ToString("x", culture);
-        start.Environment["DOTNET_gcConcurrent"] = "0";
-        start.Environment["MALLOC_ARENA_MAX"] = "2";
+        ReaderLimits.Set(start.Environment);
         return new(Process.Start(start)!);
     }
 

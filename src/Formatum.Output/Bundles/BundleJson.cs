@@ -15,16 +15,16 @@ public static class BundleJson
     public const string Format = "formatum-publication";
 
     /// <summary>Grows when a reader of the version before could misread what is written.</summary>
-    public const int Version = 5;
+    public const int Version = 6;
 
     private static readonly string[] Known = ["format", "version", "nextId", "setup", "pages", "masters", "rules", "images", "frames", "stories", "styles",
-        "tray"];
+        "fonts", "colours", "tray"];
 
     // Readable as it stands: letters of all scripts as themselves. It never becomes part of a page.
     private static readonly JsonWriterOptions Writing = new() { Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
 
     /// <param name="publication">The publication.</param>
-    /// <param name="fileOf">Where in the bundle an image's file is, by the image's id; images whose files are not in it are left out.</param>
+    /// <param name="fileOf">Where in the bundle a file is, by the id of the image or font; those whose files are not in it are left out.</param>
     /// <param name="output">Where to write.</param>
     public static void Write(Publication publication, IReadOnlyDictionary<int, string> fileOf, Stream output)
     {
@@ -42,6 +42,9 @@ public static class BundleJson
         List(writer, "frames", publication.Frames.Values.OrderBy(f => f.Id).Select(PartJson.ToObject));
         List(writer, "stories", publication.Stories.Values.OrderBy(s => s.Id).Select(PartJson.ToObject));
         if (!publication.Styles.IsEmpty) List(writer, "styles", publication.Styles.Values.OrderBy(s => s.Id).Select(PartJson.ToObject));
+        if (!publication.Fonts.IsEmpty) List(writer, "fonts", publication.Fonts.Values.OrderBy(f => f.Id).Select(f => FontObject(f,
+            fileOf.GetValueOrDefault(f.Id))));
+        if (!publication.Colours.IsEmpty) List(writer, "colours", publication.Colours.Values.OrderBy(c => c.Id).Select(PartJson.ToObject));
         List(writer, "tray", publication.Tray.ImageIds.Select(id => (JsonNode)id));
         writer.WriteEndObject();
     }
@@ -82,8 +85,15 @@ public static class BundleJson
         return written;
     }
 
+    private static JsonObject FontObject(OwnFont font, string? file)
+    {
+        var written = PartJson.ToObject(font);
+        if (file is not null) written.Insert(1, "file", file);
+        return written;
+    }
+
     /// <summary>Reads and checks a publication. The paths of its images are empty.</summary>
-    /// <returns>The publication, and where in the bundle its images' files are.</returns>
+    /// <returns>The publication, and where in the bundle the files of its images and fonts are.</returns>
     /// <exception cref="BadBundle">It is not such JSON, of a newer version, or something in it is impossible.</exception>
     public static (Publication Publication, IReadOnlyDictionary<int, string> FileOf) Read(ReadOnlyMemory<byte> json)
     {
@@ -111,6 +121,8 @@ public static class BundleJson
             parts.AddRange(Items(root, "frames").SelectMany(node => Frame(node, version)));
             if (version >= StoriesSince) parts.AddRange(Items(root, "stories").Select(node => Story(node, version)));
             if (root.ContainsKey("styles")) parts.AddRange(Items(root, "styles").Select(PartJson.FromOutside<NamedStyle>));
+            if (root.ContainsKey("fonts")) parts.AddRange(Items(root, "fonts").Select(node => Font(node, fileOf)));
+            if (root.ContainsKey("colours")) parts.AddRange(Items(root, "colours").Select(PartJson.FromOutside<PaletteColour>));
             parts.Add(new Tray([.. Items(root, "tray").Select(node => Number(node, "tray"))]));
             return (PublicationCheck.Assemble(Number(root["nextId"], "nextId"), parts), fileOf);
         }
@@ -148,13 +160,29 @@ public static class BundleJson
         {
             if (given.ContainsKey(own)) throw new JsonException($"An image has no \"{own}\" in a bundle.");
         }
-        string? file = given["file"] is { } named ? Text(named) ?? throw new JsonException("\"file\" is a text.") : null;
-        given.Remove("file");
+        string? file = FileIn(given);
         given["path"] = "";
         given["modified"] = default(DateTimeOffset);
         var image = PartJson.FromOutside<LinkedImage>(given);
         if (file is not null) fileOf[image.Id] = file;
         return image;
+    }
+
+    private static OwnFont Font(JsonNode? node, Dictionary<int, string> fileOf)
+    {
+        if (node is not JsonObject given) throw new JsonException("A font is not an object.");
+        string? file = FileIn(given);
+        var font = PartJson.FromOutside<OwnFont>(given);
+        if (file is not null) fileOf[font.Id] = file;
+        return font;
+    }
+
+    /// <summary>Takes out of a part where its file is.</summary>
+    private static string? FileIn(JsonObject given)
+    {
+        string? file = given["file"] is { } named ? Text(named) ?? throw new JsonException("\"file\" is a text.") : null;
+        given.Remove("file");
+        return file;
     }
 
     private static JsonArray Items(JsonObject root, string name) => root[name] as JsonArray ??

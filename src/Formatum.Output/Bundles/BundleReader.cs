@@ -40,11 +40,13 @@ public sealed class BundleReader : IDisposable
         foreach (var (id, file) in _fileOf)
         {
             if (!_entries.ContainsKey(file))
-                throw new BadBundle($"The bundle is not whole: {file}, the file of {Publication.Images[id].Name}, is not in it. Make it anew where it " +
+                throw new BadBundle($"The bundle is not whole: {file}, the file of {NameOf(id)}, is not in it. Make it anew where it " +
                     $"came from.");
         }
-        if (_fileOf.Values.Distinct().Count() != _fileOf.Count) throw new BadBundle("Two images of the bundle name the same file.");
+        if (_fileOf.Values.Distinct().Count() != _fileOf.Count) throw new BadBundle("Two images or fonts of the bundle name the same file.");
     }
+
+    private string NameOf(int id) => Publication.Images.TryGetValue(id, out var image) ? image.Name : Publication.Fonts[id].Name;
 
     /// <exception cref="BadBundle">It is no bundle, damaged, hostile, or of a newer version.</exception>
     public static BundleReader Open(string path, PictureLimits limits)
@@ -82,15 +84,15 @@ public sealed class BundleReader : IDisposable
         return listed;
     }
 
-    /// <summary>How many bytes the images' files have together, as the bundle says.</summary>
-    public long ImageBytes => _fileOf.Values.Sum(file => _entries[file].Length);
+    /// <summary>How many bytes the files of images and fonts have together, as the bundle says.</summary>
+    public long FileBytes => _fileOf.Values.Sum(file => _entries[file].Length);
 
-    /// <summary>Whether an image's file is in the bundle.</summary>
-    public bool HasFileOf(int imageId) => _fileOf.ContainsKey(imageId);
+    /// <summary>Whether the file of an image or font is in the bundle.</summary>
+    public bool HasFileOf(int id) => _fileOf.ContainsKey(id);
 
-    /// <summary>Unpacks an image's file to a place of the caller's choosing. One at a time.</summary>
+    /// <summary>Unpacks the file of an image or font to a place of the caller's choosing. One at a time.</summary>
     /// <exception cref="BadBundle">It is larger than allowed, or damaged.</exception>
-    public void UnpackImage(int imageId, string path) => Unpack(_fileOf[imageId], path);
+    public void UnpackFile(int id, string path) => Unpack(_fileOf[id], path);
 
     /// <summary>Unpacks the preview of an image whose file is not as it was linked.</summary>
     /// <returns>Whether there is one.</returns>

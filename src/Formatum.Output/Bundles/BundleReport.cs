@@ -11,7 +11,7 @@ namespace Formatum.Output.Bundles;
 internal static class BundleReport
 {
     public static string Of(Publication publication, IReadOnlyDictionary<int, BundledAs> states, IReadOnlyList<(string Family, string Face)> fonts,
-        DateTimeOffset at)
+        IReadOnlyDictionary<int, string> fileOf, DateTimeOffset at)
     {
         var setup = publication.Setup;
         var text = new StringBuilder();
@@ -31,6 +31,7 @@ internal static class BundleReport
         Line($"Pages: {publication.PageCount}, {size}, {(setup.Facing ? "facing" : "single")}, bleed {Units.Text(setup.Bleed, setup.Unit)}");
         if (!publication.Masters.IsEmpty) Line($"Masters: {string.Join(", ", publication.Masters.Values.Select(m => m.Name))}");
         Line($"Images: {publication.Images.Count}");
+        var own = publication.Fonts.Values.OrderBy(f => f.Family, StringComparer.OrdinalIgnoreCase).ThenBy(f => f.Id).ToLookup(f => fileOf.ContainsKey(f.Id));
         Line($"Fonts: {(fonts.Count == 0 ? "none" : string.Join(", ", fonts.Select(f => $"{f.Family} {f.Face}")))}");
 
         var images = publication.Images.Values.OrderBy(i => i.Id).ToList();
@@ -44,10 +45,13 @@ internal static class BundleReport
             .Select(f => string.Create(CultureInfo.InvariantCulture,
                 $"{Where(f.Frame)}: {publication.ImageOf(f.Frame)!.Name}, {f.Fitted!.Value.Coverage.Ppi:0.#} ppi"))];
         List<string> empty = [.. frames.Where(f => f.IsPlaceholder && publication.MasterWith(f.PageId) is null).Select(Where)];
-        var set = frames.Where(f => f.IsText).Select(f => (Frame: f, Set: Composition.TextOf(publication, f, Typefaces.Shipped)!)).ToList();
+        var set = frames.Where(f => f.IsText).Select(f => (Frame: f, Set: Composition.TextOf(publication, f, Typefaces.All)!)).ToList();
         List<string> overset = [.. set.Where(s => s.Set.Overflows).Select(s => $"{Where(s.Frame)}: {s.Set.WordsLeftOver} words")];
         List<string> without = [.. set.Where(s => s.Set.Missing > 0).Select(s => $"{Where(s.Frame)}: {s.Set.Missing} characters")];
         if (missing.Count + changed.Count + coarse.Count + empty.Count + overset.Count + without.Count == 0) Line($"Nothing needs attention.");
+        Section("The publication's own fonts", [.. own[true].Select(f => $"{f.Family} {f.Face.ToLowerInvariant()}: {f.Name}")]);
+        Section("Own fonts not brought along: their makers allow it in no document, or the file has gone. Get a licence where it is opened", [.. own[false]
+            .Select(f => $"{f.Family} {f.Face.ToLowerInvariant()}: {f.Name}")]);
         Section("Missing, only the preview is brought along", missing);
         Section("Changed since they were last updated, brought along as they are now", changed);
         Section(string.Create(CultureInfo.InvariantCulture, $"Below {setup.FloorPpi:0.#} ppi where placed"), coarse);

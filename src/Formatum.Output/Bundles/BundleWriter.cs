@@ -5,6 +5,7 @@ using Formatum.Core.Publications;
 using Formatum.Core.Stories;
 using Formatum.Core.Typesetting;
 using Formatum.Imaging;
+using Formatum.Output.Fonts;
 
 namespace Formatum.Output.Bundles;
 
@@ -32,11 +33,13 @@ public static class BundleWriter
     /// <summary>Writes straight through, one picture after the other, so that neither memory nor disk grows with them.</summary>
     /// <param name="publication">The publication.</param>
     /// <param name="previews">Where the previews of missing files are.</param>
+    /// <param name="fontFiles">Where the files of its own fonts are.</param>
     /// <param name="at">When it is written, for the report.</param>
     /// <param name="output">Where to write; it need not be seekable.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="BadPicture">A linked file could not be read to its end.</exception>
-    public static async Task WriteAsync(Publication publication, PreviewStore previews, DateTimeOffset at, Stream output, CancellationToken cancel = default)
+    public static async Task WriteAsync(Publication publication, PreviewStore previews, FontStore fontFiles, DateTimeOffset at, Stream output,
+        CancellationToken cancel = default)
     {
         await using var zip = await ZipArchive.CreateAsync(output, ZipArchiveMode.Create, leaveOpen: true, entryNameEncoding: null, cancel);
         var fileOf = new Dictionary<int, string>();
@@ -57,24 +60,33 @@ public static class BundleWriter
             await using var font = Typefaces.File(family, face)!;
             await PutAsync(zip, $"fonts/{family} {face}.ttf", font, cancel);
         }
+        foreach (var font in publication.Fonts.Values.OrderBy(f => f.Id))
+        {
+            // What goes into no document goes into no bundle either.
+            if (font.Embedding == FontEmbedding.Restricted || fontFiles.Find(font.ContentHash) is not { } content) continue;
+            fileOf[font.Id] = $"fonts/{font.Id}-{Plain($"{font.Family} {font.Face}")}.{font.Format}";
+            using var file = new MemoryStream(content);
+            await PutAsync(zip, fileOf[font.Id], file, cancel);
+        }
         using var json = new MemoryStream();
         BundleJson.Write(publication, fileOf, json);
         json.Position = 0;
         await PutAsync(zip, Json, json, cancel);
         await using var schema = SchemaFile();
         await PutAsync(zip, Schema, schema, cancel);
-        await using var report = new MemoryStream(System.Text.Encoding.UTF8.GetBytes(BundleReport.Of(publication, states, fonts, at)));
+        await using var report = new MemoryStream(System.Text.Encoding.UTF8.GetBytes(BundleReport.Of(publication, states, fonts, fileOf, at)));
         await PutAsync(zip, Report, report, cancel);
     }
 
     /// <summary>The published JSON Schema of publication.json.</summary>
     public static Stream SchemaFile() => typeof(BundleWriter).Assembly.GetManifestResourceStream(Schema)!;
 
-    /// <summary>The faces that the publication's texts are set in.</summary>
+    /// <summary>The shipped faces that the publication's texts are set in.</summary>
     private static ImmutableArray<(string Family, string Face)> FontsOf(Publication publication) =>
         [.. publication.Stories.Values
-            .SelectMany(s => FallbackFonts.Applied(TextCascade.Styled(publication, s.Text), Typefaces.Shipped).Paragraphs).SelectMany(p => p.Runs)
-            .Where(r => r.Length > 0).Select(r => r.Style).Distinct().Where(s => TextStyle.Families.Contains(s.Family)).Select(s => (s.Family,
+            .SelectMany(s => FallbackFonts.Applied(TextCascade.Styled(publication, s.Text), Typefaces.All).Paragraphs).SelectMany(p => p.Runs)
+            .Where(r => r.Length > 0).Select(r => r.Style).Distinct().Where(s => s.Files is null && TextStyle.Families.Contains(s.Family)).Select(s =>
+                (s.Family,
                 Typefaces.FaceName(s))).Distinct().Order()];
 
     private static async Task PutAsync(ZipArchive zip, string name, Stream content, CancellationToken cancel)

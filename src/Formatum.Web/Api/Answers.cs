@@ -81,7 +81,7 @@ public sealed record FrameAnswer(
             _ => OutlineName.Rectangle
         },
         frame.Locked, frame.Hidden, frame.GroupId, frame.RuleId, frame.ImageId, frame.MasterFrameId, SettingsAnswer.Of(frame.Own),
-        new(frame.Recrop.Zoom, frame.Recrop.Point is { } p ? [p.X, p.Y] : null, frame.Recrop.ZoomY, frame.Recrop.Turn), LookAnswer.Of(frame.Look),
+        new(frame.Recrop.Zoom, frame.Recrop.Point is { } p ? [p.X, p.Y] : null, frame.Recrop.ZoomY, frame.Recrop.Turn), LookAnswer.Of(publication, frame.Look),
         publication.FittedOf(frame) is { } fitted ? PlacementAnswer.Of(fitted) : null,
         publication.StoryOf(frame) is { } story ? TextAnswer.Of(publication, frame, story) : null, frame.IsText
             ? ColumnsAnswer.Of(frame.Area ?? TextArea.Whole) : null,
@@ -102,13 +102,18 @@ public sealed record WrapAnswer(WrapAround Around, Inset Distance, WrapSides Sid
 }
 
 /// <summary>How a frame looks; lengths in points.</summary>
-public sealed record LookAnswer(Border? Border, string? Background, double Opacity, ShadowAnswer? Shadow)
+public sealed record LookAnswer(BorderAnswer? Border, object? Background, double Opacity, ShadowAnswer? Shadow, TreatmentAnswer? Treatment)
 {
-    public static LookAnswer Of(Look look) =>
-        new(look.Border, look.Background, look.Opacity, look.Shadow is { } s ? new(s.Across, s.Down, s.Blur, s.Colour, s.Strength) : null);
+    public static LookAnswer Of(Publication publication, Look look) => new(
+        look.Border is { } b ? new(b.Width, ColourBody.Answer(publication, b.Colour)) : null,
+        look.Background is { } background ? ColourBody.Answer(publication, background) : null, look.Opacity,
+        look.Shadow is { } s ? new(s.Across, s.Down, s.Blur, ColourBody.Answer(publication, s.Colour), s.Strength) : null,
+        TreatmentAnswer.Of(publication, look.Treatment));
 }
 
-public sealed record ShadowAnswer(double Across, double Down, double Blur, string Colour, double Strength);
+public sealed record BorderAnswer(double Width, object Colour);
+
+public sealed record ShadowAnswer(double Across, double Down, double Blur, object Colour, double Strength);
 
 /// <summary>The pixels as the file stores them, before orientation.</summary>
 public sealed record StoredAnswer(int WidthPx, int HeightPx, int Orientation);

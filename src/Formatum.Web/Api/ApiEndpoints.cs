@@ -29,6 +29,8 @@ public static class ApiEndpoints
         RuleEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         StoryEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         StyleEndpoints.Map(api.MapGroup("/publications/{id:int}"));
+        FontEndpoints.Map(api.MapGroup("/publications/{id:int}"));
+        PaletteEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         ImportEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         FillingEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         MasterEndpoints.Map(api.MapGroup("/publications/{id:int}"));
@@ -170,7 +172,7 @@ public static class ApiEndpoints
             Area = body.Columns?.ToChange().On(null),
             Wrap = body.Wrap?.ToChange().On(null),
             Own = body.Set?.ToSettings("set.") ?? FitSettings.Open,
-            Look = body.Look?.ToLook() ?? Look.Plain,
+            Look = body.Look?.ToLook(now) ?? Look.Plain,
         }, context.Seen(body.Seen)));
         var frame = (Frame)outcome.Changes.Items.First(c => c.Key.Kind == PartKind.Frame).After!;
         return TypedResults.Created($"/api/publications/{id}/frames/{frame.Id}", FrameAnswer.Of(outcome.Standing.Publication, frame));
@@ -197,7 +199,7 @@ public static class ApiEndpoints
             RuleId = body.RuleId.ToReplacement(),
             ImageId = body.ImageId.ToReplacement(),
             Text = body.Text?.ToText(now),
-            Look = body.Look?.ToLook(),
+            Look = body.Look?.ToLook(now),
             Set = body.Set?.ToSettings("set."),
             ClearSet = body.ClearSet ?? false,
             Clear = [.. body.Clear ?? []],

@@ -1,4 +1,5 @@
 using Formatum.Core.Checks;
+using Formatum.Core.Colours;
 using Formatum.Core.Edits;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
@@ -314,22 +315,25 @@ public sealed record LookBody
 {
     public BorderBody? Border { get; init; }
 
-    /// <summary>What it is filled with beneath its picture or text, "#rrggbb".</summary>
-    public string? Background { get; init; }
+    /// <summary>What it is filled with beneath its picture or text.</summary>
+    public ColourBody? Background { get; init; }
 
     /// <summary>0 to 1.</summary>
     public double? Opacity { get; init; }
 
     public ShadowBody? Shadow { get; init; }
+    public TreatmentBody? Treatment { get; init; }
 
-    public Look ToLook() => new()
+    public Look ToLook(Publication publication) => new()
     {
-        Border = Border is { } b ? new(b.Width.Points, (b.Colour ?? "#000000").ToLowerInvariant()) : null,
-        Background = Background?.ToLowerInvariant(),
+        Border = Border is { } b ? new(b.Width.Points, b.Colour?.In(publication, "look.border.colour") ?? Colour.Black) : null,
+        Background = Background?.In(publication, "look.background"),
         Opacity = Opacity ?? 1,
+        Treatment = Treatment?.ToTreatment(publication) is { } treatment && treatment != Core.Publications.Treatment.None ? treatment : null,
         Shadow = Shadow is { } s ? new(s.Across?.Points ?? Core.Publications.Shadow.Usual.Across, s.Down?.Points ?? Core.Publications.Shadow.Usual.Down,
             s.Blur?.Points ?? Core.Publications.Shadow.Usual.Blur,
-            (s.Colour ?? Core.Publications.Shadow.Usual.Colour).ToLowerInvariant(), s.Strength ?? Core.Publications.Shadow.Usual.Strength) : null,
+            s.Colour?.In(publication, "look.shadow.colour") ?? Core.Publications.Shadow.Usual.Colour, s.Strength ?? Core.Publications.Shadow.Usual.Strength)
+                : null,
     };
 }
 
@@ -337,7 +341,7 @@ public sealed record LookBody
 public sealed record BorderBody
 {
     public required Length Width { get; init; }
-    public string? Colour { get; init; }
+    public ColourBody? Colour { get; init; }
 }
 
 /// <summary>The outline's shadow: how far it falls across and down the page, how far its edge is softened, its colour and its strength from 0 to 1. What is
@@ -347,7 +351,7 @@ public sealed record ShadowBody
     public Length? Across { get; init; }
     public Length? Down { get; init; }
     public Length? Blur { get; init; }
-    public string? Colour { get; init; }
+    public ColourBody? Colour { get; init; }
     public double? Strength { get; init; }
 }
 

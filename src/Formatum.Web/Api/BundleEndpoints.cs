@@ -1,5 +1,6 @@
 using Formatum.Imaging;
 using Formatum.Output.Bundles;
+using Formatum.Output.Fonts;
 using Formatum.Storage;
 using Formatum.Web.Hosting;
 using Formatum.Web.Pictures;
@@ -21,8 +22,8 @@ public static class BundleEndpoints
             .WithSummary("The JSON Schema of a bundle's publication.json.");
     }
 
-    private static async Task<IResult> TakeAway(int id, PublicationStore store, PreviewStore previews, TimeProvider clock, HeavyWork heavy,
-        HttpContext context)
+    private static async Task<IResult> TakeAway(int id, PublicationStore store, PreviewStore previews, FontStore fonts, TimeProvider clock,
+        HeavyWork heavy, HttpContext context)
     {
         var publication = (await store.OpenAsync(id)).Publication;
         // The ZIP library writes the few bytes behind each file only synchronously.
@@ -30,7 +31,8 @@ public static class BundleEndpoints
         // Sent while it is written. Where a file fails half way, the connection is broken off, so that nobody takes half a bundle for a whole one.
         var place = await heavy.TakeAsync(context.RequestAborted);
         context.Response.RegisterForDispose(place);
-        return Results.Stream(output => BundleWriter.WriteAsync(publication, previews, clock.GetUtcNow(), output, context.RequestAborted), "application/zip",
+        return Results.Stream(output => BundleWriter.WriteAsync(publication, previews, fonts, clock.GetUtcNow(), output, context.RequestAborted),
+            "application/zip",
             OutputEndpoints.FileName(publication.Setup.Name) + " bundle.zip");
     }
 

@@ -105,7 +105,7 @@ public static class OutputEndpoints
     private static (Scene Scene, PlacedPage Page) Composed(Publication publication, int number)
     {
         var spread = Spread.At(publication, Spread.IndexOfPage(publication, number));
-        return (Composer.Compose(publication, spread, Typefaces.Shipped), spread.Pages.Single(p => p.Number == number));
+        return (Composer.Compose(publication, spread, Typefaces.All), spread.Pages.Single(p => p.Number == number));
     }
 
     private static async Task<IResult> Preview(string hash, int size, PreviewMaker previews, HttpContext context)

@@ -44,7 +44,7 @@ public sealed record StoryAnswer(int Id, ParagraphAnswer[] Paragraphs, int LeftO
 {
     public static StoryAnswer Of(Publication publication, Story story)
     {
-        var set = story.FrameIds.Select(id => Composition.TextOf(publication, publication.Frames[id], Typefaces.Shipped)!).ToList();
+        var set = story.FrameIds.Select(id => Composition.TextOf(publication, publication.Frames[id], Typefaces.All)!).ToList();
         return new(story.Id, ParagraphAnswer.Of(publication, story), set[^1].LeftOut, set[^1].WordsLeftOver,
             [.. story.FrameIds.Select((id, i) => new StoryFrameAnswer(id, [.. LinesOf(set[i])]))]);
     }

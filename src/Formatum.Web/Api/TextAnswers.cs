@@ -1,3 +1,4 @@
+using Formatum.Core.Colours;
 using Formatum.Core.Composing;
 using Formatum.Core.Publications;
 using Formatum.Core.Stories;
@@ -10,7 +11,7 @@ public sealed record TextAnswer(int StoryId, string[] Lines, ParagraphAnswer[] P
 {
     public static TextAnswer Of(Publication publication, Frame frame, Story story)
     {
-        var set = Composition.TextOf(publication, frame, Output.Typefaces.Shipped)!;
+        var set = Composition.TextOf(publication, frame, Output.Typefaces.All)!;
         return new(story.Id, [.. set.Lines.Select(l => l.Text)], ParagraphAnswer.Of(publication, story), set.LeftOut, set.Missing);
     }
 }
@@ -19,19 +20,25 @@ public sealed record TextAnswer(int StoryId, string[] Lines, ParagraphAnswer[] P
 internal static class TextSettingsAnswer
 {
     /// <summary>By their names in the interface.</summary>
-    public static Dictionary<string, object> Of(TextSettings settings) => TextSettings.All.Where(s => s.IsSet(settings)).ToDictionary(s => s.Path, s =>
-        s.ValueOf(settings) switch { TabStops tabs => tabs.Stops.Select(t => new { t.At, t.Alignment, t.Leader }).ToArray(), var value => value! });
+    public static Dictionary<string, object> Of(Publication publication, TextSettings settings) => TextSettings.All.Where(s => s.IsSet(settings))
+        .ToDictionary(s => s.Path, s =>
+        s.ValueOf(settings) switch
+        {
+            TabStops tabs => tabs.Stops.Select(t => new { t.At, t.Alignment, t.Leader }).ToArray(),
+            Colour colour => ColourBody.Answer(publication, colour),
+            var value => value!
+        });
 }
 
 /// <summary>Characters that are set alike; their style by name, and what is set on them.</summary>
 public sealed record RunAnswer(string Text, string? Style, Dictionary<string, object> Settings)
 {
     public static RunAnswer Of(Publication publication, Run run) =>
-        new(run.Text, run.StyleId is { } id ? publication.Styles[id].Name : null, TextSettingsAnswer.Of(run.Set));
+        new(run.Text, run.StyleId is { } id ? publication.Styles[id].Name : null, TextSettingsAnswer.Of(publication, run.Set));
 }
 
 /// <summary>A paragraph: how it comes to be set, its style by name, what is set on it, and its runs; lengths in points.</summary>
-public sealed record ParagraphAnswer(string Text, string Family, bool Bold, bool Italic, double Size, double? Leading, string Colour, TextAlignment Alignment,
+public sealed record ParagraphAnswer(string Text, string Family, bool Bold, bool Italic, double Size, double? Leading, object Colour, TextAlignment Alignment,
     double SpaceBefore, double SpaceAfter, double Indent, bool Hyphenate, string Language, string? Style, Dictionary<string, object> Settings, RunAnswer[] Runs)
 {
     public static ParagraphAnswer[] Of(Publication publication, Story story) => [.. story.Text.Paragraphs.Select(p => Of(publication, p))];
@@ -39,9 +46,10 @@ public sealed record ParagraphAnswer(string Text, string Family, bool Bold, bool
     private static ParagraphAnswer Of(Publication publication, Paragraph p)
     {
         var style = TextCascade.StyleOf(publication, p);
-        return new(p.Text, style.Family, style.Bold, style.Italic, style.Size, style.Leading, style.Colour, style.Alignment, style.SpaceBefore,
+        return new(p.Text, style.Family, style.Bold, style.Italic, style.Size, style.Leading, ColourBody.Answer(publication, style.Colour), style.Alignment,
+            style.SpaceBefore,
             style.SpaceAfter,
-            style.Indent, style.Hyphenate, style.Language, p.StyleId is { } id ? publication.Styles[id].Name : null, TextSettingsAnswer.Of(p.Set),
+            style.Indent, style.Hyphenate, style.Language, p.StyleId is { } id ? publication.Styles[id].Name : null, TextSettingsAnswer.Of(publication, p.Set),
             [.. p.Runs.Select(r => RunAnswer.Of(publication, r))]);
     }
 }
@@ -51,6 +59,7 @@ public sealed record StyleAnswer(int Id, StyleKind Kind, string Name, string? Ba
     Dictionary<string, object> ComesTo)
 {
     public static StyleAnswer Of(Publication publication, NamedStyle style) => new(style.Id, style.Kind, style.Name,
-        style.BasedOnId is { } id ? publication.Styles[id].Name : null, publication.Setup.DefaultStyleId == style.Id, TextSettingsAnswer.Of(style.Settings),
-        TextSettingsAnswer.Of(TextCascade.Of(publication, style)));
+        style.BasedOnId is { } id ? publication.Styles[id].Name : null, publication.Setup.DefaultStyleId == style.Id, TextSettingsAnswer.Of(publication,
+            style.Settings),
+        TextSettingsAnswer.Of(publication, TextCascade.Of(publication, style)));
 }

@@ -11,7 +11,8 @@ namespace Formatum.Web.Api;
 public sealed record TabStopBody(Length At, TabAlignment? Alignment = null, string? Leader = null);
 
 /// <summary>
-/// Settings of text; what is left out is open. Lengths in points; leading 0 follows the size; colour as "#rrggbb"; tracking in thousandths of the size;
+/// Settings of text; what is left out is open. Lengths in points; leading 0 follows the size; colour as "#rrggbb", {"cmyk"}, {"grey"} or a name of the palette;
+/// tracking in thousandths of the size;
 /// language as in "en-GB". Characters have the first of them, up to the language; paragraphs all.
 /// </summary>
 public record TextSettingsBody
@@ -21,7 +22,7 @@ public record TextSettingsBody
     public bool? Italic { get; init; }
     public Length? Size { get; init; }
     public Length? Leading { get; init; }
-    public string? Colour { get; init; }
+    public ColourBody? Colour { get; init; }
     public double? Tracking { get; init; }
     public Length? Shift { get; init; }
     public TextPosition? Position { get; init; }
@@ -63,14 +64,14 @@ public record TextSettingsBody
     /// <summary>Its rank as a heading, 1 to 6; 0 for none.</summary>
     public int? Heading { get; init; }
 
-    public TextSettings ToSettings() => new()
+    public TextSettings ToSettings(Publication publication) => new()
     {
         Family = Family,
         Bold = Bold,
         Italic = Italic,
         Size = Size?.Points,
         Leading = Leading?.Points,
-        Colour = Colour?.ToLowerInvariant(),
+        Colour = Colour?.In(publication),
         Tracking = Tracking,
         Shift = Shift?.Points,
         Position = Position,
@@ -141,7 +142,7 @@ public sealed record RunBody
 
     public Run ToRun(Publication publication) => new(FrameText.Clean(Text ?? "").Replace('\n', FrameText.LineSeparator),
         Style?.In(publication, StyleKind.Character))
-    { Set = Settings?.ToSettings() ?? TextSettings.Open };
+    { Set = Settings?.ToSettings(publication) ?? TextSettings.Open };
 }
 
 /// <summary>
@@ -159,7 +160,7 @@ public sealed record ParagraphBody : TextSettingsBody
     {
         if (Text is not null && Runs is not null) throw new EditRefused("runs", "Give a paragraph's words as text or as runs, not both.");
         if (Runs is not null && Runs.Any(r => r is null)) throw new EditRefused("runs", "A run has text, which may be empty.");
-        var set = Settings is { } settings ? settings.ToSettings().Over(ToSettings()) : ToSettings();
+        var set = Settings is { } settings ? settings.ToSettings(publication).Over(ToSettings(publication)) : ToSettings(publication);
         var paragraph = new Paragraph { StyleId = Style?.In(publication, StyleKind.Paragraph), Set = set };
         return paragraph.Of((Runs ?? [new() { Text = Text ?? "" }]).Select(r => r.ToRun(publication)));
     }
@@ -198,7 +199,7 @@ public sealed record StyleBody
             Name = Name ?? now?.Name ?? "",
             BasedOnId = BasedOn?.In(publication, kind),
             Default = Default,
-            Settings = Settings?.ToSettings() ?? TextSettings.Open,
+            Settings = Settings?.ToSettings(publication) ?? TextSettings.Open,
         };
     }
 }

@@ -48,7 +48,7 @@ public sealed record ChainView(Publication Publication, Frame Frame, Story Story
     /// <exception cref="EditRefused">It ends already, or would not end with as many as can be added.</exception>
     public static RunOnPages UntilItEnds(Publication publication, Frame frame)
     {
-        int LeftOut(Publication after, int id) => Composition.TextOf(after, after.Frames[id], Typefaces.Shipped)?.LeftOut ?? 0;
+        int LeftOut(Publication after, int id) => Composition.TextOf(after, after.Frames[id], Typefaces.All)?.LeftOut ?? 0;
         int left = LeftOut(publication, frame.Id);
         if (left == 0) throw new EditRefused("into", "All of the text has its place already.");
         int LeftWith(int count)

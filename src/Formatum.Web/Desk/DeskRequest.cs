@@ -9,7 +9,8 @@ namespace Formatum.Web.Desk;
 /// <param name="Inside">Whether the hand is inside a picture.</param>
 /// <param name="Command">What is done.</param>
 /// <param name="Images">How many images the contact sheet shows.</param>
-public sealed record DeskRequest(long Seen, bool Inside, DeskCommand Command, int Images = 0);
+/// <param name="Range">The stretch of a text that is meant while it is typed in, as "12-40".</param>
+public sealed record DeskRequest(long Seen, bool Inside, DeskCommand Command, int Images = 0, string? Range = null);
 
 /// <summary>How the Desk and the server write to each other.</summary>
 internal static class DeskJson

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Formatum.Core.Edits;
 using Formatum.Core.Publications;
+using Formatum.Core.Stories;
 using Formatum.Storage;
 
 namespace Formatum.Web.Desk;
@@ -13,6 +14,13 @@ namespace Formatum.Web.Desk;
 public sealed record DeskView(Standing Standing, Spread Spread, IReadOnlyList<Frame> Chosen, bool Inside = false)
 {
     public Publication Publication => Standing.Publication;
+
+    /// <summary>The stretch of the one chosen text that is meant while it is typed in; null for all of it.</summary>
+    public TextRange? Range { get; init; }
+
+    /// <summary>Reads a stretch as the Desk sends it: "12-40"; null where it is none.</summary>
+    public static TextRange? RangeOf(string? text) => text?.Split('-') is [var from, var to] && int.TryParse(from, CultureInfo.InvariantCulture, out int begin)
+        && int.TryParse(to, CultureInfo.InvariantCulture, out int end) && begin <= end ? new(begin, end) : null;
 
     /// <summary>How many images the contact sheet shows already.</summary>
     public int ImagesShown { get; init; }
@@ -55,7 +63,10 @@ public sealed record DeskView(Standing Standing, Spread Spread, IReadOnlyList<Fr
     }
 
     /// <summary>What the page's script has to know when it shows this anew.</summary>
-    public string Head() => System.Text.Json.JsonSerializer.Serialize(new { revision = Standing.Revision, shape = Shape });
+    public string Head() => System.Text.Json.JsonSerializer.Serialize(new { revision = Standing.Revision, shape = Shape, fonts = Fonts });
+
+    /// <summary>Changes with the fonts that the publication brought itself.</summary>
+    private string Fonts => string.Join(',', Publication.Fonts.Values.OrderBy(f => f.Id).Select(f => f.ContentHash[..8]));
 
     /// <summary>Reads ids with commas between; what is no id is passed over.</summary>
     public static IEnumerable<int> Ids(string? text) =>

@@ -22,7 +22,7 @@ public sealed record OutputView(DeskView Desk, ImmutableArray<string> Missing, I
         var placed = publication.Frames.Values.Where(f => !f.Hidden).Select(publication.ImageOf).OfType<LinkedImage>().DistinctBy(i => i.Id).OrderBy(i => i.Id)
             .Select(i => (i.Name, State: states.Of(i))).ToList();
         ImmutableArray<string> Named(LinkState state) => [.. placed.Where(p => p.State == state).Select(p => p.Name)];
-        return new(desk, Named(LinkState.Missing), Named(LinkState.Changed), [.. TextFindings.Of(publication, Typefaces.Shipped)],
+        return new(desk, Named(LinkState.Missing), Named(LinkState.Changed), [.. TextFindings.Of(publication, Typefaces.All)],
             publication.PageFrames.Count(f => f.IsPlaceholder && !f.Hidden));
     }
 }

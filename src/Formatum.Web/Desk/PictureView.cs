@@ -14,7 +14,7 @@ public static class PictureView
     /// <summary>What the Desk draws over the frames while somebody is inside a picture. Empty where the frame has none.</summary>
     public static string Inside(Publication publication, Frame frame, Box box)
     {
-        var scene = Composer.Compose(publication, frame, box, Typefaces.Shipped);
+        var scene = Composer.Compose(publication, frame, box, Typefaces.All);
         if (scene.Image is not { } image) return "";
         string address = SpreadView.PreviewAddress(image.Source, image.Matrix), matrix = SvgWriter.Matrix(image.Matrix);
         var svg = new StringBuilder();
@@ -31,7 +31,7 @@ public static class PictureView
     /// <summary>What changes of it while the picture is under the hand.</summary>
     public static InsidePatch? Patch(Publication publication, Frame frame, Box box)
     {
-        var scene = Composer.Compose(publication, frame, box, Typefaces.Shipped);
+        var scene = Composer.Compose(publication, frame, box, Typefaces.All);
         return scene.Image is not { } image ? null : new(SvgWriter.Matrix(image.Matrix), Edge(image.Matrix), Corners(scene), Middle(publication, frame, scene));
     }
 

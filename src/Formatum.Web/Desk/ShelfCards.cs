@@ -75,7 +75,7 @@ public sealed class ShelfCards(PublicationStore store, LinkStates links, HeavyWo
             Words.Count(p.Images.Count, "image") });
         int empty = p.PageFrames.Count(f => f.IsPlaceholder);
         int soft = p.Frames.Values.Count(f => p.FittedOf(f) is { } fitted && setup.SharpnessOf(fitted.Coverage.Ppi) == Sharpness.TooCoarse);
-        int lost = TextFindings.Of(p, Typefaces.Shipped).Count();
+        int lost = TextFindings.Of(p, Typefaces.All).Count();
         var attention = new List<string>();
         if (empty > 0) attention.Add(Words.Count(empty, "placeholder") + " empty");
         if (soft > 0) attention.Add(Words.Count(soft, "picture") + string.Create(CultureInfo.InvariantCulture, $" below {setup.FloorPpi:0.#} ppi"));

@@ -43,7 +43,7 @@ public static class SpreadView
     public static string FromMasters(Publication publication, Spread spread)
     {
         var svg = new StringBuilder();
-        foreach (var scene in Composer.FromMasters(publication, spread, Typefaces.Shipped))
+        foreach (var scene in Composer.FromMasters(publication, spread, Typefaces.All))
         {
             svg.Append(CultureInfo.InvariantCulture, $"<g transform=\"{SvgWriter.Matrix(scene.ToSpread)}\">");
             SvgWriter.Content(svg, scene, "from-master-", image => PreviewAddress(image, scene.Image!.Matrix));
@@ -138,7 +138,7 @@ public static class SpreadView
 
     private static void Frame(StringBuilder svg, Publication publication, Frame frame, Box box)
     {
-        var scene = Composer.Compose(publication, frame, box, Typefaces.Shipped);
+        var scene = Composer.Compose(publication, frame, box, Typefaces.All);
         string kind = (frame.IsPlaceholder ? "frame frame-empty" : frame.IsText ? "frame frame-text" : "frame") + (frame.Locked ? " frame-locked" : "");
         string group = frame.GroupId is { } g ? $" data-group=\"{g}\"" : "";
         svg.Append(CultureInfo.InvariantCulture, $"<g id=\"frame-{frame.Id}\" class=\"{kind}\" data-frame=\"{frame.Id}\" data-box=\"{BoxText(box)}\" " +
@@ -189,7 +189,7 @@ public static class SpreadView
     /// <summary>A frame with a picture it does not have yet, drawn over what it shows now.</summary>
     public static string Preview(Publication publication, Frame frame, Box box, string idPrefix = "in-hand")
     {
-        var scene = Composer.Compose(publication, frame, box, Typefaces.Shipped);
+        var scene = Composer.Compose(publication, frame, box, Typefaces.All);
         var svg = new StringBuilder();
         svg.Append(CultureInfo.InvariantCulture, $"<g class=\"tray-preview\" transform=\"{SvgWriter.Matrix(scene.ToSpread)}\">");
         SvgWriter.Shape(svg, frame.Outline, box.Width, box.Height, " class=\"tray-ground\"");
@@ -234,7 +234,7 @@ public static class SpreadView
         svg.Append(CultureInfo.InvariantCulture, $"<svg class=\"miniature\" viewBox=\"{N(trim.X)} {N(trim.Y)} {N(trim.Width)} {N(trim.Height)}\" " +
             $"role=\"img\" hx-disable aria-label=\"{SvgWriter.Escape(spread.Label)}\">");
         foreach (var page in spread.Pages) Rect(svg, page.Trim, "zone-page");
-        foreach (var frame in Composer.Compose(publication, spread, Typefaces.Shipped).Items)
+        foreach (var frame in Composer.Compose(publication, spread, Typefaces.All).Items)
         {
             svg.Append(CultureInfo.InvariantCulture, $"<g transform=\"{SvgWriter.Matrix(frame.ToSpread)}\">");
             if (frame.Image is null && frame.Text is null) SvgWriter.Shape(svg, frame.Outline, frame.Width, frame.Height, " class=\"empty\"");
@@ -254,7 +254,7 @@ public static class SpreadView
     public static FramePatch Patch(Publication publication, Frame frame, Box box, bool onlyPlaced = false)
     {
         if (onlyPlaced) return new(frame.Id, BoxText(box), N(frame.Angle), SvgWriter.Matrix(new Pose(box, frame.Angle).ToPage), null, null, null, null, null);
-        var scene = Composer.Compose(publication, frame, box, Typefaces.Shipped);
+        var scene = Composer.Compose(publication, frame, box, Typefaces.All);
         var shape = frame.Outline switch
         {
             EllipseOutline => new Dictionary<string, string>

@@ -56,7 +56,7 @@ public sealed record TextPlaces(IReadOnlyList<FramePlaces> Frames, int? Elsewher
     /// <param name="caret">Where the caret stands.</param>
     public static TextPlaces Of(Publication publication, Spread spread, Story story, int caret)
     {
-        var set = Composition.AsTyped(publication, story, Typefaces.Shipped);
+        var set = Composition.AsTyped(publication, story, Typefaces.All);
         var begins = BeginsOf(story.Text);
         var here = Spread.At(publication, spread.Index).FramesOf(publication).ToDictionary(f => f.Frame.Id, f => f.Box);
         var frames = new List<FramePlaces>();

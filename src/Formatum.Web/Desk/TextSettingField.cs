@@ -15,7 +15,7 @@ public sealed record TextSettingField(Setting<TextSettings> Setting, TextSelecti
     public string Id => "text-" + Setting.Path;
 
     /// <summary>The value the paragraphs share; null where they differ.</summary>
-    public string? Value => Text.Shared(Setting) is { } shared ? TextSettingText.Value(Setting, shared) : null;
+    public string? Value => Text.Shared(Setting) is { } shared ? TextSettingText.Value(Setting, shared, Text.Publication) : null;
 
     public string Name => Label ?? Setting.Label;
 

@@ -1,7 +1,6 @@
 using System.Globalization;
 using System.Text;
 using Formatum.Core.Publications;
-using Formatum.Core.Settings;
 using Formatum.Core.Stories;
 using Formatum.Core.Typesetting;
 using Formatum.Output;
@@ -41,27 +40,4 @@ public static class TextView
     {
         words > 0 ? $"{Words.Count(words, "word")} left over" : "", missing > 0 ? $"{Words.Count(missing, "character")} not in the font" : "",
     }.Where(w => w.Length > 0));
-}
-
-/// <summary>What the paragraphs of the chosen text frames have in common, and what is set on them.</summary>
-public sealed class TextSelection
-{
-    private readonly TextSettings[] _resolved;
-    private readonly Paragraph[] _paragraphs;
-
-    public TextSelection(Publication publication, IReadOnlyList<Frame> frames)
-    {
-        _paragraphs = [.. frames.Select(publication.StoryOf).OfType<Story>().Distinct().SelectMany(s => s.Text.Paragraphs)];
-        _resolved = [.. _paragraphs.Select(p => TextCascade.StyleOf(publication, p)).Distinct().Select(s => s.ToSettings())];
-    }
-
-    /// <summary>The settings they share; null where they differ in this one.</summary>
-    public TextSettings? Shared(Setting<TextSettings> setting) =>
-        _resolved.Select(setting.ValueOf).Distinct().Take(2).Count() == 1 ? _resolved[0] : null;
-
-    /// <summary>Whether something is set on one of them, or on some of its characters.</summary>
-    public bool IsSetHere(Setting<TextSettings> setting) => _paragraphs.Any(p => setting.IsSet(p.Set) || p.Runs.Any(r => setting.IsSet(r.Set)));
-
-    /// <summary>The paragraph style they share: its id, 0 for none; null where they differ.</summary>
-    public int? Style => _paragraphs.Select(p => p.StyleId ?? 0).Distinct().Take(2).ToList() is [var only] ? only : null;
 }

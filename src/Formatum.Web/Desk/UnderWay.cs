@@ -22,8 +22,9 @@ public sealed record GapPatch(double X, double Y, double Width, double Height, b
 /// <param name="Words">What to write beside the pointer.</param>
 /// <param name="Preview">A drawing of the picture in hand in the frame under the pointer.</param>
 /// <param name="Writing">Text as it is typed, with the places in it.</param>
+/// <param name="Filters">Pictures whose treatment changes.</param>
 public sealed record UnderWay(IReadOnlyList<FramePatch> Frames, InsidePatch? Inside, IReadOnlyList<MarkLine> Marks, GapPatch? Gap, string Words,
-    string? Preview = null, TextPlaces? Writing = null)
+    string? Preview = null, TextPlaces? Writing = null, IReadOnlyList<FilterPatch>? Filters = null)
 {
     public static readonly UnderWay Nothing = new([], null, [], null, "");
 

@@ -45,7 +45,7 @@ public sealed record WordsFound(int Count, int Texts, ImmutableArray<FoundWords>
     private static IEnumerable<FoundWords> Places(Publication publication, Story story, IEnumerable<TextRange> ranges)
     {
         string plain = story.Text.Plain;
-        var set = Composition.AsTyped(publication, story, Typefaces.Shipped);
+        var set = Composition.AsTyped(publication, story, Typefaces.All);
         foreach (var range in ranges)
         {
             var (paragraph, at) = story.Text.PlaceOf(range.From);

@@ -40,6 +40,7 @@ public sealed record ServerOptions
     public string DatabaseFile => Path.Combine(DataFolder, "formatum.db");
     public string PreviewFolder => Path.Combine(DataFolder, "previews");
     public string PictureFolder => Path.Combine(DataFolder, "pictures");
+    public string FontFolder => Path.Combine(DataFolder, "fonts");
     public string IncomingFolder => Path.Combine(DataFolder, "incoming");
     public string KeyFolder => Path.Combine(DataFolder, "keys");
     public string LogFolder => Path.Combine(DataFolder, "logs");

@@ -12,7 +12,7 @@ namespace Formatum.Web.Links;
 public sealed record LinkMatch(LinkedImage Image, string Path);
 
 /// <summary>Reads what changed or moved files hold now, for a proposal or for the edit itself.</summary>
-public sealed class LinkUpdates(LinkStates states, ReadersApart reader, PictureIntake intake)
+public sealed class LinkUpdates(LinkStates states, ReadersApart reader, ContourFinder contours, PictureIntake intake)
 {
     /// <summary>The images meant that changed; all that did where none are named.</summary>
     public ImmutableArray<LinkMatch> Changed(Publication publication, IReadOnlyCollection<int> imageIds) =>
@@ -44,7 +44,7 @@ public sealed class LinkUpdates(LinkStates states, ReadersApart reader, PictureI
             try
             {
                 var now = await reader.ReadAsync(path, path == image.Path ? image.Name : Path.GetFileName(path));
-                read.Add(now with { Id = image.Id });
+                read.Add(contours.AsStrongAs(now, image) with { Id = image.Id });
             }
             catch (BadPicture e)
             {

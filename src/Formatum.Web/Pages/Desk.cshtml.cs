@@ -33,8 +33,8 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
     }
 
     /// <summary>The inspector for the chosen frames, or for the publication where none is chosen; from inside a picture where somebody went there.</summary>
-    public async Task<IActionResult> OnGetInspectorAsync(int id, int spread, string? frames, bool inside) =>
-        Partial("_Inspector", DeskView.Of(await store.OpenAsync(id), spread, frames, inside));
+    public async Task<IActionResult> OnGetInspectorAsync(int id, int spread, string? frames, bool inside, string? range) =>
+        Partial("_Inspector", DeskView.Of(await store.OpenAsync(id), spread, frames, inside) with { Range = DeskView.RangeOf(range) });
 
     /// <summary>What pouring the tray would come to.</summary>
     public async Task<IActionResult> OnGetPourAsync(int id, int spread, PourForm form) =>
@@ -170,9 +170,10 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
     /// <param name="frames">The chosen frames.</param>
     /// <param name="inside">Whether the hand is inside a picture.</param>
     /// <param name="images">How many images the contact sheet shows.</param>
-    public async Task<IActionResult> OnGetRefreshAsync(int id, int spread, string? frames, bool inside, int images)
+    /// <param name="range">The stretch of a text that is meant while it is typed in.</param>
+    public async Task<IActionResult> OnGetRefreshAsync(int id, int spread, string? frames, bool inside, int images, string? range)
     {
-        var view = DeskView.Of(await store.OpenAsync(id), spread, frames, inside) with { ImagesShown = images };
+        var view = DeskView.Of(await store.OpenAsync(id), spread, frames, inside) with { ImagesShown = images, Range = DeskView.RangeOf(range) };
         Response.Headers["Formatum-Answer"] = view.Head();
         return Partial("_Refresh", view);
     }
@@ -234,8 +235,11 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
         // What was made is chosen; undoing a removal makes frames as well, but they were not asked for.
         var made = outcome.Changes.Items.Where(c => c.Before is null).Select(c => c.After).OfType<Frame>().ToList();
         string? chosen = made.Count > 0 ? string.Join(',', made.Select(f => f.Id)) : command.Keep ?? command.Frames;
-        var answer = new DeskAnswer(DeskView.Of(outcome.Standing, spread, chosen, request!.Inside) with { ImagesShown = request.Images }, outcome,
-            command.GoesThere);
+        var answer = new DeskAnswer(DeskView.Of(outcome.Standing, spread, chosen, request!.Inside) with
+        {
+            ImagesShown = request.Images,
+            Range = DeskView.RangeOf(request.Range)
+        }, outcome, command.GoesThere);
         Response.Headers["Formatum-Answer"] = answer.Head();
         return Partial("_DeskAnswer", answer);
     }

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Publications;
+using Formatum.Imaging;
 using Formatum.Storage;
 using Formatum.Web.Desk;
 using Formatum.Web.Hosting;
@@ -13,7 +14,8 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Formatum.Web.Pages;
 
 /// <summary>Images: all that a publication links, how their files stand, and where they are used.</summary>
-public sealed class ImagesModel(PublicationStore store, LinkStates states, LinkUpdates updates, PictureIntake intake, ServerOptions options) : PageModel
+public sealed class ImagesModel(PublicationStore store, LinkStates states, LinkUpdates updates, PictureIntake intake, ContourFinder contours,
+    ServerOptions options) : PageModel
 {
     public required Standing Standing { get; set; }
 
@@ -60,7 +62,7 @@ public sealed class ImagesModel(PublicationStore store, LinkStates states, LinkU
             throw new EditRefused("image", "That image is no longer in the publication.");
         await using var content = file.OpenReadStream();
         var now = await intake.KeepAsync(file.FileName, content, cancel);
-        await store.EditAsync(id, new UpdateImages([now with { Id = was.Id }], "Replace file of image"), HttpContext.Seen(seen));
+        await store.EditAsync(id, new UpdateImages([contours.AsStrongAs(now, was) with { Id = was.Id }], "Replace file of image"), HttpContext.Seen(seen));
         return new NoContentResult();
     }
 

@@ -72,7 +72,7 @@ public sealed class RulesModel(PublicationStore store, HeavyWork heavy) : PageMo
         var outcome = await store.EditAsync(id, edit, HttpContext.Seen(form.Seen));
         var made = outcome.Changes.Items.Where(c => c.Key.Kind == PartKind.Rule && c.Before is null).Select(c => c.After).OfType<FittingRule>()
             .FirstOrDefault();
-        return GoTo(Address(id, made?.Id ?? edit.RuleId));
+        return this.GoTo(Address(id, made?.Id ?? edit.RuleId));
     }
 
     public async Task<IActionResult> OnPostDuplicateAsync(int id, string? rule)
@@ -86,7 +86,7 @@ public sealed class RulesModel(PublicationStore store, HeavyWork heavy) : PageMo
             : $"{stem} copy {n.ToString(CultureInfo.InvariantCulture)}").First(n => !names.Contains(n));
         var outcome = await store.EditAsync(id, new DefineRule { Name = name, Description = of.Description, BasedOnId = of.BasedOnId, Settings = of.Settings },
             HttpContext.Seen(standing.Revision));
-        return GoTo(Address(id, outcome.Changes.Items.Single().Key.Id));
+        return this.GoTo(Address(id, outcome.Changes.Items.Single().Key.Id));
     }
 
     /// <summary>Removes the rule: first what that would do, then, once that has been seen, does it.</summary>
@@ -98,7 +98,7 @@ public sealed class RulesModel(PublicationStore store, HeavyWork heavy) : PageMo
         if (!sure)
             return await PreviewAsync(standing, edit, $"Remove {of.Name}", "Remove", new() { ["instead"] = Text(instead), ["keep"] = keep ? "true" : "false" });
         await store.EditAsync(id, edit, HttpContext.Seen(seen));
-        return GoTo(Address(id, instead));
+        return this.GoTo(Address(id, instead));
     }
 
     /// <summary>Puts the rule on frames of a page or the publication: first what that would do, then does it.</summary>
@@ -113,7 +113,7 @@ public sealed class RulesModel(PublicationStore store, HeavyWork heavy) : PageMo
                 new() { ["page"] = Text(page), ["which"] = which.ToString(), ["clear"] = clear ? "true" : "false" },
                 SetThere(standing.Publication, frames, clear));
         await store.EditAsync(id, edit, HttpContext.Seen(seen));
-        return GoTo(Address(id, of.Id));
+        return this.GoTo(Address(id, of.Id));
     }
 
     /// <summary>Chooses what new publications start with; no rule for the built-in settings.</summary>
@@ -123,13 +123,13 @@ public sealed class RulesModel(PublicationStore store, HeavyWork heavy) : PageMo
         // A publication to come has none of the other rules: this one takes along what it says through them.
         var start = drop ? null : RuleNamed(publication, rule);
         await store.ChooseStartingRuleAsync(start is null ? null : start with { BasedOnId = null, Settings = Cascade.SettingsOf(publication, start.Id) });
-        return GoTo(Address(id, RuleOf(publication, rule)?.Id));
+        return this.GoTo(Address(id, RuleOf(publication, rule)?.Id));
     }
 
     public async Task<IActionResult> OnPostHistoryAsync(int id, string? rule, string @do, long seen)
     {
         var outcome = @do == "redo" ? await store.RedoAsync(id, HttpContext.Seen(seen)) : await store.UndoAsync(id, HttpContext.Seen(seen));
-        return GoTo(Address(id, int.TryParse(rule, CultureInfo.InvariantCulture, out int ruleId) && outcome.Standing.Publication.Rules.ContainsKey(ruleId)
+        return this.GoTo(Address(id, int.TryParse(rule, CultureInfo.InvariantCulture, out int ruleId) && outcome.Standing.Publication.Rules.ContainsKey(ruleId)
             ? ruleId : null));
     }
 
@@ -159,13 +159,6 @@ public sealed class RulesModel(PublicationStore store, HeavyWork heavy) : PageMo
     private static string Text(int? number) => number?.ToString(CultureInfo.InvariantCulture) ?? "";
 
     private static string Address(int id, int? rule) => $"/publications/{id}/rules" + (rule is { } r ? $"/{r}" : "");
-
-    /// <summary>Has the page's script open an address.</summary>
-    private NoContentResult GoTo(string address)
-    {
-        Response.Headers["Formatum-Answer"] = System.Text.Json.JsonSerializer.Serialize(new { goesTo = address });
-        return new();
-    }
 
     /// <exception cref="EditRefused">There is no such rule.</exception>
     private static FittingRule? RuleOf(Publication publication, string? rule) => rule is null or "new" ? null : RuleNamed(publication, rule);

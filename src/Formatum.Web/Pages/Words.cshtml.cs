@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Text.Json;
 using Formatum.Core.Checks;
 using Formatum.Core.Composing;
 using Formatum.Core.Edits;
@@ -64,7 +63,7 @@ public sealed class WordsModel(PublicationStore store, HeavyWork heavy) : PageMo
         var outcome = await store.EditAsync(id, edit, HttpContext.Seen(form.Seen));
         var made = outcome.Changes.Items.Where(c => c.Key.Kind == PartKind.Style && c.Before is null).Select(c => c.After).OfType<NamedStyle>()
             .FirstOrDefault();
-        return GoTo(Address(id, made?.Id ?? edit.StyleId));
+        return this.GoTo(Address(id, made?.Id ?? edit.StyleId));
     }
 
     public async Task<IActionResult> OnPostDuplicateAsync(int id, string? style)
@@ -76,7 +75,7 @@ public sealed class WordsModel(PublicationStore store, HeavyWork heavy) : PageMo
         string name = Enumerable.Range(1, names.Count + 1).Select(n => n == 1 ? $"{stem} copy" : $"{stem} copy {Text(n)}").First(n => !names.Contains(n));
         var outcome = await store.EditAsync(id, new DefineStyle { Kind = of.Kind, Name = name, BasedOnId = of.BasedOnId, Settings = of.Settings },
             HttpContext.Seen(standing.Revision));
-        return GoTo(Address(id, outcome.Changes.Items.Single().Key.Id));
+        return this.GoTo(Address(id, outcome.Changes.Items.Single().Key.Id));
     }
 
     /// <summary>Removes the style: first what that would do, then, once that has been seen, does it.</summary>
@@ -88,7 +87,7 @@ public sealed class WordsModel(PublicationStore store, HeavyWork heavy) : PageMo
         if (sure)
         {
             await store.EditAsync(id, edit, HttpContext.Seen(seen));
-            return GoTo(Address(id, instead));
+            return this.GoTo(Address(id, instead));
         }
         var values = new Dictionary<string, string>
         {
@@ -99,7 +98,7 @@ public sealed class WordsModel(PublicationStore store, HeavyWork heavy) : PageMo
         var (after, impact) = await heavy.RunAsync(_ =>
         {
             var after = standing.Publication.With(edit.On(standing.Publication));
-            return (after, TextImpact.Of(standing.Publication, after, Typefaces.Shipped));
+            return (after, TextImpact.Of(standing.Publication, after, Typefaces.All));
         }, HttpContext.RequestAborted);
         return Partial("_TextImpact", new TextImpactView(standing, after, impact, $"Remove {of.Name}", "Remove", values, []));
     }
@@ -107,20 +106,13 @@ public sealed class WordsModel(PublicationStore store, HeavyWork heavy) : PageMo
     public async Task<IActionResult> OnPostHistoryAsync(int id, string? style, string @do, long seen)
     {
         var outcome = @do == "redo" ? await store.RedoAsync(id, HttpContext.Seen(seen)) : await store.UndoAsync(id, HttpContext.Seen(seen));
-        return GoTo(Address(id, int.TryParse(style, CultureInfo.InvariantCulture, out int known) && outcome.Standing.Publication.Styles.ContainsKey(known)
+        return this.GoTo(Address(id, int.TryParse(style, CultureInfo.InvariantCulture, out int known) && outcome.Standing.Publication.Styles.ContainsKey(known)
             ? known : null));
     }
 
     private static string Text(int? number) => number?.ToString(CultureInfo.InvariantCulture) ?? "";
 
     private static string Address(int id, int? style) => $"/publications/{id}/words" + (style is { } s ? $"/{s}" : "");
-
-    /// <summary>Has the page's script open an address.</summary>
-    private NoContentResult GoTo(string address)
-    {
-        Response.Headers["Formatum-Answer"] = JsonSerializer.Serialize(new { goesTo = address });
-        return new();
-    }
 
     /// <exception cref="EditRefused">There is no such style.</exception>
     private static NamedStyle? StyleIn(Publication publication, string? style) => style is null or "new" ? null : StyleNamed(publication, style);

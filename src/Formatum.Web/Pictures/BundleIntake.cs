@@ -3,6 +3,7 @@ using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Imaging.Apart;
 using Formatum.Output.Bundles;
+using Formatum.Output.Fonts;
 using Formatum.Storage;
 using Formatum.Web.Hosting;
 
@@ -17,8 +18,8 @@ namespace Formatum.Web.Pictures;
 public sealed record BundleTaken(int Id, string Name, int Images, ImmutableArray<string> Changed, ImmutableArray<string> Missing);
 
 /// <summary>Takes bundles in: all of it is unpacked aside and read first, and only what is whole becomes a publication.</summary>
-public sealed class BundleIntake(ServerOptions options, ReadersApart reader, PictureIntake pictures, PublicationStore store,
-    DiskRoom room)
+public sealed class BundleIntake(ServerOptions options, ReadersApart reader, PictureIntake pictures, FontsApart fontReader, FontStore fonts,
+    PublicationStore store, DiskRoom room)
 {
     /// <param name="path">The bundle; it stays where it is.</param>
     /// <exception cref="BadBundle">It is not taken in; nothing was changed.</exception>
@@ -29,12 +30,13 @@ public sealed class BundleIntake(ServerOptions options, ReadersApart reader, Pic
         try
         {
             using var bundle = BundleReader.Open(path, options.Limits);
-            if (room.Lacks(bundle.ImageBytes) is not null)
-                throw new BadBundle($"The bundle's pictures need {Megabytes(bundle.ImageBytes)}, and the server's disk has {Megabytes(room.ForLargeFiles)} " +
+            if (room.Lacks(bundle.FileBytes) is not null)
+                throw new BadBundle($"The bundle's files need {Megabytes(bundle.FileBytes)}, and the server's disk has {Megabytes(room.ForLargeFiles)} " +
                     $"left for pictures. Make room, and take it in again.");
             var read = await ReadAsync(bundle, aside);
             var images = read.Select(r => r.Unpacked is { } unpacked ? Kept(r.Image, unpacked) : r.Image with { Path = pictures.PathOf(r.Image) }).ToList();
             var given = bundle.Publication;
+            foreach (var font in given.Fonts.Values.Where(f => bundle.HasFileOf(f.Id))) await KeepAsync(bundle, font, aside);
             var standing = await store.AddAsync(Publication.FromParts(given.NextId, given.Parts.Where(p => p is not LinkedImage).Concat(images)));
             return new(standing.Id, given.Setup.Name, images.Count, [.. read.Where(r => r.Unpacked is not null && r.Unpacked.ContentHash != r.Image.ContentHash)
                 .Select(r => r.Image.Name)], [.. read.Where(r => r.Unpacked is null).Select(r => r.Image.Name)]);
@@ -47,6 +49,25 @@ public sealed class BundleIntake(ServerOptions options, ReadersApart reader, Pic
         finally
         {
             Directory.Delete(aside, recursive: true);
+        }
+    }
+
+    /// <summary>Keeps the file of a font, once it has been read and is what the bundle says.</summary>
+    /// <exception cref="BadBundle">It is not.</exception>
+    private async Task KeepAsync(BundleReader bundle, OwnFont font, string aside)
+    {
+        string path = Path.Combine(aside, font.ContentHash);
+        if (!File.Exists(path)) bundle.UnpackFile(font.Id, path);
+        try
+        {
+            if (await fontReader.ReadAsync(path, font.Name) is not [var read] || read.Font.ContentHash != font.ContentHash
+                || read.Font.Embedding != font.Embedding)
+                throw new BadBundle($"The bundle describes the font {font.Name} otherwise than its file is. Make it anew where it came from.");
+            fonts.Keep(font, read.File);
+        }
+        catch (BadFont e)
+        {
+            throw new BadBundle($"The bundle holds something as {font.Name} that cannot be used. {e.Message}", e);
         }
     }
 
@@ -74,7 +95,7 @@ public sealed class BundleIntake(ServerOptions options, ReadersApart reader, Pic
         {
             if (bundle.HasFileOf(image.Id))
             {
-                lock (unpacking) bundle.UnpackImage(image.Id, path);
+                lock (unpacking) bundle.UnpackFile(image.Id, path);
                 unpacked = await reader.ReadAsync(path, image.Name);
                 if (unpacked.ContentHash == image.ContentHash) return SameAsSaid(image, unpacked);
             }

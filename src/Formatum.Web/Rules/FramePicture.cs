@@ -12,7 +12,7 @@ public static class FramePicture
 {
     public static string Draw(Publication publication, Frame frame, string idPrefix)
     {
-        var scene = Composer.Compose(publication, frame, new(0, 0, frame.Box.Width, frame.Box.Height), Typefaces.Shipped);
+        var scene = Composer.Compose(publication, frame, new(0, 0, frame.Box.Width, frame.Box.Height), Typefaces.All);
         double room = 0.02 * Math.Max(scene.Width, scene.Height);
         var svg = new StringBuilder();
         svg.Append(CultureInfo.InvariantCulture, $"<svg class=\"frame-picture\" hx-disable viewBox=\"{N(-room)} {N(-room)} {N(scene.Width + 2 * room)} " +

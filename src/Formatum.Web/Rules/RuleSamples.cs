@@ -46,7 +46,7 @@ public static class RuleSamples
             for (int column = 0; column < FrameSizes.Length; column++)
             {
                 var frame = samples.Frames[row * FrameSizes.Length + column + 1];
-                var scene = Composer.Compose(samples, frame, new Box(x, y, frame.Box.Width, frame.Box.Height), Typefaces.Shipped);
+                var scene = Composer.Compose(samples, frame, new Box(x, y, frame.Box.Width, frame.Box.Height), Typefaces.All);
                 svg.Append(CultureInfo.InvariantCulture, $"<g transform=\"{SvgWriter.Matrix(scene.ToSpread)}\">");
                 SvgWriter.Shape(svg, frame.Outline, frame.Box.Width, frame.Box.Height, " class=\"sample-ground\"");
                 SvgWriter.Content(svg, scene, idPrefix, image => $"/img/{image.ContentHash}.svg");
@@ -88,7 +88,7 @@ public static class RuleSamples
                          ImageId = pictures[p].Id
                      };
         return Publication.FromParts(publication.NextId, [publication.Setup, new PageOrder([1]), new Page(1), .. frames, .. pictures,
-            .. publication.Rules.Values]);
+            .. publication.Rules.Values, .. publication.Colours.Values]);
     }
 
     private static LinkedImage Picture(int id, string name, int width, int height) => new()

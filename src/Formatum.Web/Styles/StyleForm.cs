@@ -34,7 +34,7 @@ public sealed class StyleForm
         BasedOn = style?.BasedOnId,
         Default = style is not null && publication.Setup.DefaultStyleId == style.Id,
         Set = style is null ? [] : TextSettings.All.Where(s => s.IsSet(style.Settings))
-            .ToDictionary(s => s.Name, s => (string?)TextSettingText.Value(s, style.Settings)),
+            .ToDictionary(s => s.Name, s => (string?)TextSettingText.Value(s, style.Settings, publication)),
     };
 
     /// <summary>The edit that the form asks for; what cannot be read goes to <paramref name="errors"/>.</summary>
@@ -47,8 +47,8 @@ public sealed class StyleForm
         foreach (var setting in Settings.Where(s => !string.IsNullOrWhiteSpace(this[s])))
         {
             // What was not typed over stays to the last digit, of which the field shows three.
-            bool untouched = setting.IsSet(stored) && this[setting] == TextSettingText.Value(setting, stored);
-            settings = untouched ? setting.Taken(settings, stored) : settings.Over(TextSettingText.Read(setting, this[setting]!, now, errors));
+            bool untouched = setting.IsSet(stored) && this[setting] == TextSettingText.Value(setting, stored, publication);
+            settings = untouched ? setting.Taken(settings, stored) : settings.Over(TextSettingText.Read(setting, this[setting]!, now, publication, errors));
         }
         bool wasDefault = styleId is not null && publication.Setup.DefaultStyleId == styleId;
         return new()

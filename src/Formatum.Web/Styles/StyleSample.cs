@@ -22,7 +22,8 @@ public static class StyleSample
         var text = Of(publication, styleId is { } id ? publication.Styles.GetValueOrDefault(id) : null);
         var frame = new Frame { Id = 1, PageId = 1, Box = new(0, 0, Width, Height), StoryId = 2 };
         var sample = Publication.FromParts(publication.NextId, [publication.Setup, new PageOrder([1]), new Page(1), frame,
-            new Story { Id = 2, FrameIds = [1], Text = text }, .. publication.Styles.Values, .. publication.Rules.Values]);
+            new Story { Id = 2, FrameIds = [1], Text = text }, .. publication.Styles.Values, .. publication.Rules.Values,
+            .. publication.Fonts.Values, .. publication.Colours.Values]);
         return FramePicture.Draw(sample, frame, "sample");
     }
 

@@ -53,7 +53,7 @@ public sealed class StyleSheet
                     e.Message)));
         }
         Errors ??= new Dictionary<string, string>();
-        Impact = TextImpact.Of(Before, After, Typefaces.Shipped);
+        Impact = TextImpact.Of(Before, After, Typefaces.All);
     }
 
     public Publication Before => Standing.Publication;
@@ -78,7 +78,7 @@ public sealed class StyleSheet
         var source = weaker.Find(s => setting.IsSet(s.Settings));
         bool set = !string.IsNullOrWhiteSpace(Form[setting]);
         if (source is null && Form.Kind == StyleKind.Character) return set ? "set here" : "as its paragraph has it";
-        string value = TextSettingText.Words(setting, source?.Settings ?? TextStyle.Usual.ToSettings());
+        string value = TextSettingText.Words(setting, source?.Settings ?? TextStyle.Usual.ToSettings(), After);
         return set ? $"set here, over {value}" : $"open: {value}, {source?.Name ?? "built in"}";
     }
 }

@@ -1,6 +1,8 @@
 using System.Globalization;
 using Formatum.Core.Checks;
+using Formatum.Core.Colours;
 using Formatum.Core.Geometry;
+using Formatum.Core.Publications;
 using Formatum.Core.Settings;
 using Formatum.Core.Stories;
 
@@ -12,9 +14,10 @@ public static partial class TextSettingText
     private const string Auto = "auto", None = "none";
 
     /// <summary>The value as a field shows it: what <see cref="Read"/> reads.</summary>
-    public static string Value(Setting<TextSettings> setting, TextSettings settings) => setting.ValueOf(settings) switch
+    public static string Value(Setting<TextSettings> setting, TextSettings settings, Publication publication) => setting.ValueOf(settings) switch
     {
         null => "",
+        Colour colour => ColourText.Value(publication, colour),
         0.0 when setting.Name == nameof(TextSettings.Leading) => Auto,
         double number => Math.Round(number, 3).ToString("0.###", CultureInfo.InvariantCulture),
         bool yes => yes ? "true" : "false",
@@ -28,13 +31,14 @@ public static partial class TextSettingText
         $"{(stop.Leader.Length == 0 ? "" : stop.Leader.AsSpan().ContainsAny(' ', ';') ? $" \"{stop.Leader}\"" : " " + stop.Leader)}");
 
     /// <summary>The value in words.</summary>
-    public static string Words(Setting<TextSettings> setting, TextSettings settings) => (setting.Kind, setting.ValueOf(settings)) switch
+    public static string Words(Setting<TextSettings> setting, TextSettings settings, Publication publication) => (setting.Kind,
+        setting.ValueOf(settings)) switch
     {
         (_, bool yes) => yes ? "yes" : "no",
         (_, Enum choice) => Choice(choice),
         (SettingKind.Choice, string language) when setting.Name == nameof(TextSettings.Language) => LanguageNames.Name(language),
-        (SettingKind.Length, double) when Value(setting, settings) is not Auto and var points => points + " pt",
-        _ => Value(setting, settings),
+        (SettingKind.Length, double) when Value(setting, settings, publication) is not Auto and var points => points + " pt",
+        _ => Value(setting, settings, publication),
     };
 
     /// <summary>What a choice is called.</summary>
@@ -48,9 +52,11 @@ public static partial class TextSettingText
     };
 
     /// <summary>What a setting can be chosen among; nothing where it is typed.</summary>
-    public static IEnumerable<(string Value, string Words)> Choices(Setting<TextSettings> setting) => setting.Name switch
+    /// <param name="setting">Which.</param>
+    /// <param name="families">The font families that there are.</param>
+    public static IEnumerable<(string Value, string Words)> Choices(Setting<TextSettings> setting, IEnumerable<string> families) => setting.Name switch
     {
-        nameof(TextSettings.Family) => TextStyle.Families.Select(f => (f, f)),
+        nameof(TextSettings.Family) => families.Select(f => (f, f)),
         nameof(TextSettings.Language) => LanguageNames.Known.Select(l => (l, LanguageNames.Name(l))),
         nameof(TextSettings.Position) => Of<TextPosition>(),
         nameof(TextSettings.Case) => Of<TextCase>(),
@@ -67,8 +73,9 @@ public static partial class TextSettingText
     /// <param name="setting">Which.</param>
     /// <param name="text">What was typed.</param>
     /// <param name="now">What holds now: "+2" goes on from there.</param>
+    /// <param name="publication">Whose palette is meant.</param>
     /// <param name="errors">Takes what is wrong, under the setting's name.</param>
-    public static TextSettings Read(Setting<TextSettings> setting, string text, TextStyle now, FieldErrors errors)
+    public static TextSettings Read(Setting<TextSettings> setting, string text, TextStyle now, Publication publication, FieldErrors errors)
     {
         string typed = text.Trim(), field = setting.Path;
         double current = setting.ValueOf(now.ToSettings()) as double? ?? 0;
@@ -80,7 +87,7 @@ public static partial class TextSettingText
             SettingKind.Length when setting.Name == nameof(TextSettings.Leading) && typed is Auto => 0.0,
             SettingKind.Length => SettingText.Length(field, typed, LengthUnit.Point, current, setting.Range?.Least < 0, errors),
             SettingKind.Tabs => Tabs(field, typed, errors),
-            SettingKind.Colour => typed.ToLowerInvariant(),
+            SettingKind.Colour => ColourText.Read(publication, field, typed, errors),
             _ => Chosen(setting, typed, errors),
         };
         if (value is null && setting.Kind == SettingKind.Number) errors.Add(field, $"\u201c{text}\u201d is not a number. Type one, such as 2.");

@@ -1,4 +1,5 @@
 using Formatum.Core.Checks;
+using Formatum.Core.Colours;
 using Formatum.Core.Composing;
 using Formatum.Core.Edits;
 using Formatum.Core.Geometry;
@@ -23,20 +24,20 @@ public class LookEditTests
     public void A_change_leaves_the_rest_of_a_look_as_it_is()
     {
         var look = Changed(Look.Plain, new() { BorderWidth = 2 });
-        look.ShouldBe(new() { Border = new(2, "#000000") });
-        look = Changed(look, new() { BorderColour = "#2F6F4F", Opacity = 0.5 });
-        look.ShouldBe(new() { Border = new(2, "#2f6f4f"), Opacity = 0.5 });
+        look.ShouldBe(new() { Border = new(2, Colour.Of("#000000")) });
+        look = Changed(look, new() { BorderColour = Colour.Of("#2F6F4F"), Opacity = 0.5 });
+        look.ShouldBe(new() { Border = new(2, Colour.Of("#2f6f4f")), Opacity = 0.5 });
         look = Changed(look, new() { Shadow = true });
         look.Shadow.ShouldBe(Shadow.Usual);
         Changed(look, new() { ShadowBlur = 9 }).Shadow.ShouldBe(Shadow.Usual with { Blur = 9 });
-        Changed(look, new() { Shadow = false, Background = new("#ffffff") }).ShouldBe(new()
+        Changed(look, new() { Shadow = false, Background = new(Colour.Of("#ffffff")) }).ShouldBe(new()
         {
-            Border = new(2, "#2f6f4f"),
+            Border = new(2, Colour.Of("#2f6f4f")),
             Opacity = 0.5,
-            Background = "#ffffff"
+            Background = Colour.Of("#ffffff")
         });
         Changed(look, new() { BorderWidth = 0 }).Border.ShouldBeNull();
-        Changed(Look.Plain, new() { BorderColour = "#123456" }).Border.ShouldBe(new(0.5, "#123456"));
+        Changed(Look.Plain, new() { BorderColour = Colour.Of("#123456") }).Border.ShouldBe(new(0.5, Colour.Of("#123456")));
     }
 
     [Fact]
@@ -44,7 +45,7 @@ public class LookEditTests
     {
         var p = Begin();
         int one = Named(p, "one").Id, two = Named(p, "two").Id;
-        p = p.Do(new ChangeLook([one], new() { BorderWidth = 1, Background = new("#dfe5d8"), Shadow = true }));
+        p = p.Do(new ChangeLook([one], new() { BorderWidth = 1, Background = new(Colour.Of("#dfe5d8")), Shadow = true }));
         var given = p.Do(new GiveLook([two], Named(p, "one").Look));
         Named(given, "two").ShouldBe(Named(p, "two") with { Look = Named(p, "one").Look });
         Named(given, "one").ShouldBe(Named(p, "one"));
@@ -55,14 +56,14 @@ public class LookEditTests
     {
         var p = Begin();
         var scene = Composer.Compose(p, Spread.At(p, 0), new HalfWide());
-        var shadow = new Shadow(3, 1, 0, "#000000", 1);
+        var shadow = new Shadow(3, 1, 0, Colour.Of("#000000"), 1);
         foreach (var frame in scene.Items)
         {
             var onPage = frame.ToSpread.Apply(frame.ShadowFalls(shadow)) - frame.ToSpread.Apply(default);
             (onPage - new Vec(3, 1)).Length.ShouldBe(0, 1e-9);
         }
         scene.Items.Select(f => f.Prints).ShouldBe([false, false]);
-        p = p.Do(new ChangeLook([Named(p, "one").Id], new() { Background = new("#dfe5d8") }));
+        p = p.Do(new ChangeLook([Named(p, "one").Id], new() { Background = new(Colour.Of("#dfe5d8")) }));
         Composer.Compose(p, Spread.At(p, 0), new HalfWide()).Items.Select(f => f.Prints).ShouldBe([true, false], "The background of a placeholder prints.");
     }
 
@@ -74,8 +75,9 @@ public class LookEditTests
         void Refused(LookChange change, string field) => Should.Throw<EditRefused>(() => new ChangeLook([one], change).On(p)).Errors[0].Field.ShouldBe(field);
         Refused(new() { BorderWidth = -1 }, "look.border.width");
         Refused(new() { BorderWidth = double.NaN }, "look.border.width");
-        Refused(new() { BorderColour = "red" }, "look.border.colour");
-        Refused(new() { Background = new("#12345g") }, "look.background");
+        Refused(new() { BorderColour = new CmykColour(0, 2, 0, 0) }, "look.border.colour");
+        Refused(new() { Background = new(new GreyColour(double.NaN)) }, "look.background");
+        Refused(new() { ShadowColour = new NamedColour(99) }, "look");
         Refused(new() { Opacity = 1.01 }, "look.opacity");
         Refused(new() { ShadowBlur = -1 }, "look.shadow.blur");
         Refused(new() { ShadowAcross = double.PositiveInfinity }, "look.shadow.across");

@@ -1,5 +1,6 @@
 using CsCheck;
 using Formatum.Core.Checks;
+using Formatum.Core.Colours;
 using Formatum.Core.Edits;
 using Formatum.Core.Publications;
 using Formatum.Core.Settings;
@@ -39,23 +40,36 @@ public sealed class StyleEditTests
     public void Settings_come_from_the_default_the_chain_the_paragraph_the_characters_style_and_the_characters_in_that_order()
     {
         var (p, frame) = Begin(new Paragraph("Mug 12", (int?)null));
-        (p, int start) = Styled(p, "Start", new() { Size = 9, Family = "Spectral", Colour = "#111111", Leading = 11, Tracking = 1 }, isDefault: true);
-        (p, int body) = Styled(p, "Body", new() { Size = 10, Colour = "#222222" });
-        (p, int price) = Styled(p, "Price list", new() { Colour = "#333333" }, body);
+        (p, int start) = Styled(p, "Start", new() { Size = 9, Family = "Spectral", Colour = Colour.Of("#111111"), Leading = 11, Tracking = 1 },
+            isDefault: true);
+        (p, int body) = Styled(p, "Body", new() { Size = 10, Colour = Colour.Of("#222222") });
+        (p, int price) = Styled(p, "Price list", new() { Colour = Colour.Of("#333333") }, body);
         (p, int old) = Styled(p, "Old price", new() { StrikeThrough = true, Tracking = 5 }, kind: StyleKind.Character);
         p = Do(p, new PutStyle([frame], price, StyleKind.Paragraph));
         p = Do(p, new PutStyle([frame], old, StyleKind.Character, new(4, 6)));
         p = Do(p, new StyleText([frame], SettingsChange.Setting(new() { Bold = true, Alignment = TextAlignment.Right }), new(4, 6)));
         var set = Set(p, frame);
         set.Length.ShouldBe(2);
-        set[0].ShouldBe(new TextStyle { Family = "Spectral", Size = 10, Colour = "#333333", Leading = 11, Tracking = 1, Alignment = TextAlignment.Right });
+        set[0].ShouldBe(new TextStyle
+        {
+            Family = "Spectral",
+            Size = 10,
+            Colour = Colour.Of("#333333"),
+            Leading = 11,
+            Tracking = 1,
+            Alignment = TextAlignment.Right
+        });
         set[1].ShouldBe(set[0] with { StrikeThrough = true, Tracking = 5, Bold = true });
         var paragraph = TextOf(p, frame).Paragraphs[0];
-        TextSource From(string name) => TextCascade.SourceOf(p, paragraph, TextSettings.All.Single(s => s.Name == name));
+        TextSource From(string name, int run = 0) => TextCascade.SourceOf(p, paragraph, paragraph.Runs[run], TextSettings.All.Single(s => s.Name == name));
         From("Size").Style!.Id.ShouldBe(body);
         From("Family").Style!.Id.ShouldBe(start);
         From("Alignment").SetHere.ShouldBeTrue();
         From("Shift").ShouldBe(default);
+        From("Tracking").Style!.Id.ShouldBe(start);
+        From("Tracking", 1).Style!.Id.ShouldBe(old);
+        (From("Bold", 1).SetHere, From("Bold").SetHere).ShouldBe((true, false));
+        TextCascade.Sources(p, paragraph, paragraph.Runs[1]).Select(s => s.Id).ShouldBe([old, price, body, start]);
         TextCascade.Followers(p, body).Count().ShouldBe(1);
         TextCascade.Followers(p, old).Count().ShouldBe(1);
     }

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Formatum.Core.Colours;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
@@ -16,7 +17,7 @@ public sealed class PartJsonTests
         Name = "Mug",
         Box = new(10, 20, 30, 40),
         Depth = 2,
-        Look = new() { Background = "#dfe5d8", Border = new(1, "#2f6f4f"), Opacity = 0.5 },
+        Look = new() { Background = Colour.Of("#dfe5d8"), Border = new(1, Colour.Of("#2f6f4f")), Opacity = 0.5 },
         Own = new() { Fit = FitKind.Fit },
     };
 

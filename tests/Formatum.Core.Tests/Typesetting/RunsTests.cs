@@ -1,4 +1,5 @@
 using CsCheck;
+using Formatum.Core.Colours;
 using Formatum.Core.Geometry;
 using Formatum.Core.Stories;
 using Formatum.Core.Typesetting;
@@ -43,10 +44,10 @@ public sealed class RunsTests
     [Fact]
     public void Strokes_go_under_and_through_the_characters_that_have_them()
     {
-        var line = Set(200, Runs(Ten, ("now ", TextSettings.Open), ("12", new() { StrikeThrough = true, Colour = "#7a3b69" }), (" 9",
+        var line = Set(200, Runs(Ten, ("now ", TextSettings.Open), ("12", new() { StrikeThrough = true, Colour = Colour.Of("#7a3b69") }), (" 9",
             new() { Underline = true })))
             .Lines[0];
-        line.Strokes.ShouldBe([new(20, 10, -3, 0.5, "#7a3b69"), new(30, 10, 1, 0.5, "#000000")]);
+        line.Strokes.ShouldBe([new(20, 10, -3, 0.5, Colour.Of("#7a3b69")), new(30, 10, 1, 0.5, Colour.Of("#000000"))]);
     }
 
     [Fact]
@@ -120,8 +121,8 @@ public sealed class RunsTests
     public void Lines_go_above_and_below_a_paragraph_over_all_it_has_of_its_column()
     {
         var set = Set(100, new Paragraph("one two three four five six seven", Ten with { LineAbove = 1, LineBelow = 2, IndentLeft = 10, IndentRight = 20 }));
-        set.Lines[0].Strokes.ShouldBe([new(10, 70, 0.5 - 9, 1, "#000000")]);
-        set.Lines[^1].Strokes.ShouldBe([new(10, 70, 3 - 1, 2, "#000000")]);
+        set.Lines[0].Strokes.ShouldBe([new(10, 70, 0.5 - 9, 1, Colour.Of("#000000"))]);
+        set.Lines[^1].Strokes.ShouldBe([new(10, 70, 3 - 1, 2, Colour.Of("#000000"))]);
         set.Lines.ShouldAllBe(l => l.X >= 10 && l.X + l.Width <= 80 + 1e-9);
     }
 

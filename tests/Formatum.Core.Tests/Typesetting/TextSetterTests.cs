@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using CsCheck;
 using Formatum.Core.Checks;
+using Formatum.Core.Colours;
 using Formatum.Core.Edits;
 using Formatum.Core.Publications;
 using Formatum.Core.Stories;
@@ -138,8 +139,8 @@ public sealed class TextSetterTests
         Should.Throw<EditRefused>(() => Do(p, new StyleText([frame.Id], SettingsChange.Setting(new() { Size = 0 })))).Message.ShouldContain("1 to 1000");
         Should.Throw<EditRefused>(() => Do(p, new StyleText([frame.Id], SettingsChange.Setting(new() { Family = "Nowhere" }))))
             .Message.ShouldContain("no font family");
-        Should.Throw<EditRefused>(() => Do(p, new StyleText([frame.Id], SettingsChange.Setting(new() { Colour = "red" }))))
-            .Message.ShouldContain("hexadecimal");
+        Should.Throw<EditRefused>(() => Do(p, new StyleText([frame.Id], SettingsChange.Setting(new() { Colour = new GreyColour(2) }))))
+            .Message.ShouldContain("0 to 1");
         Should.Throw<EditRefused>(() => Do(p, new WriteText(frame.Id, new string('a', FrameText.LongestText + 1)))).Message.ShouldContain("at most");
     }
 

@@ -32,7 +32,7 @@ public sealed record RunTextOn : Gesture, IUnderHand
         var story = after.StoryOf(after.Frames[FirstFrame(ground).Id])!;
         int from = story.FrameIds.IndexOf(FirstFrame(ground).Id);
         var drawn = Spread.At(after, ground.Spread.Index).FramesOf(after).Where(f => story.FrameIds.IndexOf(f.Frame.Id) >= from && !f.Frame.Hidden);
-        var end = Composition.TextOf(after, after.Frames[story.FrameIds[^1]], Typefaces.Shipped)!;
+        var end = Composition.TextOf(after, after.Frames[story.FrameIds[^1]], Typefaces.All)!;
         int pages = after.PageCount - ground.Publication.PageCount;
         string[] words =
         [

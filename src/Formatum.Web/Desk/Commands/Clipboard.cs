@@ -62,7 +62,8 @@ public sealed record Paste : PasteCommand
 
 public sealed record PasteLook : PasteCommand
 {
-    protected override Edit ToEdit(Ground ground, Publication source, bool isSame) => new GiveLook(FrameIds, Like(source).Look);
+    protected override Edit ToEdit(Ground ground, Publication source, bool isSame) => isSame
+        ? new GiveLook(FrameIds, Like(source).Look) : new GiveLook(FrameIds, Like(source).Look.Recoloured(source.ColourOf));
 }
 
 /// <summary>In another publication, the rule of the same name is meant.</summary>

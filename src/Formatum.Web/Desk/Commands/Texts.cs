@@ -64,12 +64,21 @@ public abstract record OfText : Gesture
     protected IReadOnlyList<Frame> Texts(Ground ground) => FramesOf(ground).Where(f => f.IsText).ToList() is { Count: > 0 } texts ? texts
         : throw new EditRefused("text", "No text is chosen. Click a text frame first.");
 
-    /// <summary>What holds for the characters that the stretch begins with.</summary>
-    protected TextStyle Now(Ground ground)
+    /// <summary>The first of the characters that are meant.</summary>
+    protected (Paragraph Paragraph, Run Run) First(Ground ground)
     {
         var text = ground.Publication.StoryOf(Texts(ground)[0])!.Text;
-        var (paragraph, _) = text.PlaceOf(From ?? 0);
-        return TextCascade.StyleOf(ground.Publication, text.Paragraphs[paragraph]);
+        if (Range is { IsEmpty: true } caret) return text.TypedAt(caret.From);
+        var (number, at) = text.PlaceOf(From ?? 0);
+        int end = 0;
+        return (text.Paragraphs[number], text.Paragraphs[number].Runs.FirstOrDefault(r => (end += r.Text.Length) > at) ?? text.Paragraphs[number].Runs[^1]);
+    }
+
+    /// <summary>What holds for the first of the characters that are meant.</summary>
+    protected TextStyle Now(Ground ground)
+    {
+        var (paragraph, run) = First(ground);
+        return TextCascade.StyleOf(ground.Publication, paragraph, run);
     }
 }
 
@@ -89,7 +98,7 @@ public sealed record StyleWords : OfText
         var errors = new FieldErrors();
         if (Value == "switch") return new StyleText([.. texts.Select(f => f.Id)], SettingsChange.Setting(setting.Set(TextSettings.Open, !IsSet(ground,
             setting))), Range);
-        var set = Value is null ? TextSettings.Open : TextSettingText.Read(setting, Value, Now(ground), errors);
+        var set = Value is null ? TextSettings.Open : TextSettingText.Read(setting, Value, Now(ground), ground.Publication, errors);
         errors.ThrowIfAny();
         return new StyleText([.. texts.Select(f => f.Id)], new(set, Value is null ? [setting] : []), Range);
     }
@@ -97,11 +106,7 @@ public sealed record StyleWords : OfText
     /// <summary>Whether the first of the characters that are meant has it.</summary>
     private bool IsSet(Ground ground, Core.Settings.Setting<TextSettings> setting)
     {
-        var text = ground.Publication.StoryOf(Texts(ground)[0])!.Text;
-        var (number, at) = text.PlaceOf(From ?? 0);
-        var paragraph = text.Paragraphs[number];
-        int end = 0;
-        var run = paragraph.Runs.FirstOrDefault(r => (end += r.Text.Length) > at) ?? paragraph.Runs[^1];
+        var (paragraph, run) = First(ground);
         return setting.ValueOf(TextCascade.StyleOf(ground.Publication, paragraph, run).ToSettings()) is true;
     }
 }

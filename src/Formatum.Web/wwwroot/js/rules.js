@@ -1,14 +1,10 @@
 // House style: what is typed is sent, what the server makes of it is shown. Nothing is computed here.
-import { ask } from './shared/http.js';
-import { leavePage } from './shared/leave.js';
-import { isTyping } from './shared/pointer.js';
-import { listen } from './shared/events.js';
-import { tell } from './shared/notices.js';
+import { actOn, valuesOf } from './shared/acting.js';
 
 const rules = document.getElementById('rules');
 const form = document.getElementById('rule-form');
 const { address } = rules.dataset;
-let changed = rules.dataset.changed === 'yes', leaving = false;
+let changed = rules.dataset.changed === 'yes';
 
 form.addEventListener('input', () => { changed = true; });
 form.addEventListener('submit', event => event.preventDefault());
@@ -29,44 +25,13 @@ function showNine() {
       button.setAttribute('aria-pressed', button.dataset.x === field('AlignX').value && button.dataset.y === field('AlignY').value);
 }
 
-function go(to) {
-  leaving = true;
-  leavePage(to);
-}
-
-// Asks for something to be done and goes where that leads. No preview takes its place, whatever is typed meanwhile.
-let acting = false;
-async function act(what, values = new FormData()) {
-  if (acting) return;
-  acting = true;
-  try {
-    const { head } = await ask('POST', `${address}?handler=${what}`, { form: values });
-    go(head.goesTo);
-  } catch (problem) {
-    tell(problem.message);
-  }
-  acting = false;
-  keepUp();
-}
-
-function valuesOf(pairs) {
-  const values = new FormData();
-  for (const [name, value] of Object.entries(pairs)) values.append(name, value);
-  return values;
-}
-
-const step = what => act('History', valuesOf({ do: what, seen: revision() }));
+// Not where the answers go that may still be on their way.
+export const { act, go, isLeaving } = actOn(address, rules.dataset.publication, () => changed, () => { document.getElementById('elsewhere').hidden = false; });
 
 document.addEventListener('click', event => {
   if (event.target.closest('#discard')) go(address);
-  const history = event.target.closest('#history [data-do]'), asked = event.target.closest('[data-act]');
-  if (history) step(history.dataset.do);
+  const asked = event.target.closest('[data-act]');
   if (asked) act(asked.dataset.act, asked.dataset.values ? valuesOf(JSON.parse(asked.dataset.values)) : new FormData(form));
-});
-document.addEventListener('keydown', event => {
-  if (isTyping(event.target) || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return;
-  event.preventDefault();
-  step(event.shiftKey ? 'redo' : 'undo');
 });
 
 // What was asked for in a card is shown at the right; the card has done its work.
@@ -76,7 +41,7 @@ document.addEventListener('htmx:afterRequest', event => {
 
 // Typed but not applied: nothing is lost without a word.
 window.addEventListener('beforeunload', event => {
-  if (changed && !leaving) event.preventDefault();
+  if (changed && !isLeaving()) event.preventDefault();
 });
 
 // Among many rules, those whose names hold what is typed.
@@ -86,24 +51,3 @@ search?.addEventListener('input', () => {
   for (const item of document.querySelectorAll('.rule-list li')) item.hidden = !item.querySelector('.rule-name').textContent.toLowerCase().includes(wanted);
 });
 document.querySelector('.rule-item[aria-current]')?.scrollIntoView({ block: 'nearest' });
-
-// Another window changed something: look at it as it is now, unless something is under way here; that is then shown against it.
-// What is done here comes back so too, before its answer: that one leads on, and nothing takes its place.
-function revision() { return Number(document.getElementById('revision').dataset.revision); }
-let newest = 0;
-function keepUp() {
-  if (newest <= revision() || leaving || acting) return;
-  if (!changed) {
-    leaving = true;
-    leavePage();
-  } else {
-    // Not where the answers go that may still be on their way.
-    document.getElementById('elsewhere').hidden = false;
-  }
-}
-listen(rules.dataset.publication, {
-  changed: told => {
-    newest = Math.max(newest, told);
-    keepUp();
-  },
-});

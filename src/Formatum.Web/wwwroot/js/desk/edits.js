@@ -76,8 +76,11 @@ async function surely(asking) {
 // No fewer of them come back, so that the contact sheet stays where it was scrolled to.
 const imagesShown = () => sheet.querySelectorAll('.contact-sheet > li[id]').length;
 
+// What of a text is meant decides what the inspector says of it.
+const rangeAsked = () => (state.range === null ? '' : `&range=${state.range}`);
+
 async function load(handler, { ids, inside }) {
-  await show(await surely(() => ask('GET', `${address}?handler=${handler}&frames=${ids.join(',')}&inside=${inside}&images=${imagesShown()}`)));
+  await show(await surely(() => ask('GET', `${address}?handler=${handler}&frames=${ids.join(',')}&inside=${inside}&images=${imagesShown()}${rangeAsked()}`)));
 }
 
 // Puts an answer's pieces in their places, and takes over what it says.
@@ -91,7 +94,12 @@ async function show({ text, head }) {
   change(next);
 }
 
+const ownFonts = document.getElementById('own-fonts');
+
 function takeOver(head) {
+  // Fonts that came or went since the page was opened.
+  const { pathname, search } = new URL(ownFonts.href);
+  if (head.fonts !== undefined && search.slice(1) !== head.fonts) ownFonts.href = `${pathname}?${head.fonts}`;
   if (head.reload || head.goesTo || (head.shape && head.shape !== desk.dataset.shape))
       afterwards = { ...afterwards, goesTo: head.goesTo ?? afterwards?.goesTo, told: head.told || afterwards?.told };
   // A step that others took in between has not been shown yet: until it is, nothing done here was done in its knowledge.
@@ -120,7 +128,7 @@ export function edit(command, { seen = state.revision } = {}) {
   const key = randomName(), makes = making.has(command.do) ? 1 : 0;
   makesUnderWay += makes;
   return queue(async () => {
-    const json = { seen, inside: reached.inside, images: imagesShown(), command: { frames: reached.ids, ...command } };
+    const json = { seen, inside: reached.inside, images: imagesShown(), range: state.range, command: { frames: reached.ids, ...command } };
     // Ids go with commas between, however they were given.
     for (const name of ['frames', 'keep', 'images', 'copied']) if (json.command[name] !== undefined) json.command[name] = String(json.command[name]);
     try {
@@ -143,6 +151,11 @@ export function choose(ids, { inside = false, alone = false } = {}) {
     reached = { ids: meant(), inside };
     await load('Inspector', reached);
   });
+}
+
+// Shows the inspector anew: something else of what is chosen is meant.
+export function lookAgain() {
+  if (!waiting.some(item => item.kind === 'look')) queue(() => load('Inspector', reached), 'look');
 }
 
 // Shows what the server holds now.

@@ -24,7 +24,8 @@ function commandOf({ dataset: d }) {
   const command = { do: d.do };
   // From the list, what is chosen stays so.
   if (d.frames) Object.assign(command, { frames: d.frames, keep: state.selection.join(',') || 'none' });
-  for (const name of ['images', 'stack', 'same', 'lineUp', 'fit', 'into']) if (d[name]) command[name] = d[name];
+  for (const name of ['images', 'stack', 'same', 'lineUp', 'fit', 'into', 'look']) if (d[name]) command[name] = d[name];
+  if ('value' in d) command.value = d.value;
   if (d.across) command.across = d.across === 'true';
   if (d.do === 'line-up' || d.do === 'distribute') command.with = remembered.lineUpWith;
   if (d.do === 'distribute') command.gap = document.getElementById('spread-gap').value;

@@ -14,6 +14,7 @@ import './tools/runon.js';
 import './tools/shape.js';
 import './tools/text.js';
 import './tools/tray.js';
+import './tools/treatment.js';
 import './clipboard.js';
 import './history.js';
 import './keys.js';

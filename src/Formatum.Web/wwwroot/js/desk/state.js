@@ -13,6 +13,8 @@ const values = {
   shaping: false,
   // The text frame that is being typed in; null for none.
   writing: null,
+  // The stretch of its text that is meant, as "12-40"; null for all of it.
+  range: null,
   // Screen pixels to a point.
   scale: 1,
   // Counts the answers that were shown.

@@ -2,7 +2,7 @@
 // is stored after each pause and when it is left, and counts as sent once it is stored.
 import { ask, randomName } from '../../shared/http.js';
 import { canvas, frameElement, inspector, typing, address } from '../parts.js';
-import { edit, leaveFor, onLeaving, refresh } from '../edits.js';
+import { edit, leaveFor, lookAgain, onLeaving, refresh } from '../edits.js';
 import { asker } from '../line.js';
 import { change, state, watch } from '../state.js';
 import { sending } from '../typed.js';
@@ -275,9 +275,27 @@ function moveByLine(event, { caret }) {
   if (place !== null) caret.put(place, { stretch: event.shiftKey });
 }
 
+// Once the caret rests, the inspector tells of what is selected, or of what would be typed there.
+const rest = 220;
+function meant(mine) {
+  const range = `${mine.field.selectionStart}-${mine.field.selectionEnd}`;
+  if (range === state.range) return false;
+  change({ range });
+  return true;
+}
+
+function restsSoon(mine) {
+  clearTimeout(mine.resting);
+  mine.resting = setTimeout(() => {
+    if (writing !== mine || mine.field.value !== mine.stored || inspector.contains(document.activeElement)) return;
+    if (meant(mine)) lookAgain();
+  }, rest);
+}
+
 document.addEventListener('selectionchange', () => {
   if (!writing || document.activeElement !== writing.field) return;
   writing.caret.draw();
+  restsSoon(writing);
   // Elsewhere, nothing is switched.
   if (writing.next && writing.field.value === writing.stored && writing.field.selectionStart !== writing.next.at) writing.next = null;
   // Out of sight, the server tells where.
@@ -328,6 +346,7 @@ function send(mine) {
     const text = mine.field.value;
     if (text === mine.stored) return true;
     if (mine.offered) return false;
+    meant(mine);
     const outcome = await edit({ ...command(mine), keep: mine.id }, { seen: mine.seen });
     if (outcome.done) {
       mine.stored = text;
@@ -375,9 +394,12 @@ export async function leave() {
 
 function close(mine) {
   clearTimeout(mine.blind);
+  clearTimeout(mine.resting);
   mine.asking.close();
   writing = null;
-  change({ writing: null });
+  const told = state.range !== null;
+  change({ writing: null, range: null });
+  if (told && state.selection.includes(mine.id)) lookAgain();
   typing.replaceChildren();
   canvas.classList.remove('is-writing');
   frameElement(mine.id)?.focus({ preventScroll: true });
@@ -397,6 +419,7 @@ watch(['selection'], () => { if (writing && !state.selection.includes(writing.id
 async function style(asked) {
   const mine = writing, place = mine && { from: mine.field.selectionStart, to: mine.field.selectionEnd };
   if (mine && !await send(mine)) return;
+  if (mine) change({ range: `${place.from}-${place.to}` });
   await edit({ ...asked, ...(mine && { frames: String(mine.id), keep: mine.id, ...place }) });
   if (writing !== mine || !mine) return;
   mine.field.focus({ preventScroll: true });

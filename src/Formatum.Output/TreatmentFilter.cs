@@ -1,0 +1,44 @@
+using System.Globalization;
+using System.Text;
+using Formatum.Core.Colours;
+using Formatum.Core.Publications;
+
+namespace Formatum.Output;
+
+/// <summary>A treatment as an SVG filter (Filter Effects 1), by the formulas of docs/looks.md.</summary>
+public static class TreatmentFilter
+{
+    /// <summary>What the filter's element says: it covers the picture, and works on values as sRGB has them.</summary>
+    public const string Region = "x=\"0\" y=\"0\" width=\"1\" height=\"1\" color-interpolation-filters=\"sRGB\"";
+
+    /// <summary>What stands within the filter's element.</summary>
+    public static void Append(StringBuilder svg, Treatment treatment)
+    {
+        Matrix(svg, treatment.Matrix());
+        var (slope, intercept) = treatment.Line;
+        if (slope != 1 || intercept != 0) Transfer(svg, _ => $"type=\"linear\" slope=\"{Number(slope)}\" intercept=\"{Number(intercept)}\"");
+        if (treatment.Gamma != 1) Transfer(svg, _ => $"type=\"gamma\" amplitude=\"1\" exponent=\"{Number(1 / treatment.Gamma)}\" offset=\"0\"");
+        if (treatment.Invert) Transfer(svg, _ => "type=\"linear\" slope=\"-1\" intercept=\"1\"");
+        if (treatment.Inks is { } inks)
+        {
+            Matrix(svg, (Treatment.None with { Grey = GreyMix.Usual }).Matrix());
+            RgbColour dark = inks.Dark.Shown, light = inks.Light.Shown;
+            byte Part(RgbColour of, char part) => part switch { 'R' => of.Red, 'G' => of.Green, _ => of.Blue };
+            Transfer(svg, part => $"type=\"table\" tableValues=\"{Number(Part(dark, part) / 255.0)} {Number(Part(light, part) / 255.0)}\"");
+        }
+    }
+
+    private static string Number(double value) => value.ToString("0.######", CultureInfo.InvariantCulture);
+
+    private static void Matrix(StringBuilder svg, double[] m) => svg.Append(CultureInfo.InvariantCulture,
+        $"<feColorMatrix type=\"matrix\" values=\"{Row(m, 0)} {Row(m, 3)} {Row(m, 6)} 0 0 0 1 0\"/>");
+
+    private static string Row(double[] m, int at) => $"{Number(m[at])} {Number(m[at + 1])} {Number(m[at + 2])} 0 0";
+
+    private static void Transfer(StringBuilder svg, Func<char, string> function)
+    {
+        svg.Append("<feComponentTransfer>");
+        foreach (char part in "RGB") svg.Append("<feFunc").Append(part).Append(' ').Append(function(part)).Append("/>");
+        svg.Append("</feComponentTransfer>");
+    }
+}

@@ -1,0 +1,45 @@
+using Formatum.Core.Publications;
+
+namespace Formatum.Web.Api;
+
+/// <summary>How much of each colour goes into a grey: weights.</summary>
+public sealed record GreyMixBody(double Red = 0, double Green = 0, double Blue = 0);
+
+/// <summary>The two colours of a picture in two inks.</summary>
+public sealed record TwoInkBody(ColourBody Dark, ColourBody Light);
+
+/// <summary>What is done to a picture as it is shown and printed; formulas in docs/looks.md. What is left out leaves it as it is: saturation 1, brightness and
+/// contrast 0 (-1 to 1), gamma 1.</summary>
+public sealed record TreatmentBody
+{
+    public GreyMixBody? Grey { get; init; }
+    public double? Saturation { get; init; }
+    public double? Brightness { get; init; }
+    public double? Contrast { get; init; }
+    public double? Gamma { get; init; }
+    public bool? Invert { get; init; }
+    public TwoInkBody? Inks { get; init; }
+
+    /// <summary>Whether it is put aside, with all its figures.</summary>
+    public bool? Off { get; init; }
+
+    public Treatment ToTreatment(Publication publication) => new()
+    {
+        Grey = Grey is { } g ? new(g.Red, g.Green, g.Blue) : null,
+        Saturation = Saturation ?? 1,
+        Brightness = Brightness ?? 0,
+        Contrast = Contrast ?? 0,
+        Gamma = Gamma ?? 1,
+        Invert = Invert ?? false,
+        Inks = Inks is { } inks ? new(inks.Dark.In(publication, "look.treatment.inks.dark"), inks.Light.In(publication, "look.treatment.inks.light")) : null,
+        IsOff = Off ?? false,
+    };
+}
+
+/// <summary>The same in an answer.</summary>
+public sealed record TreatmentAnswer(GreyMix? Grey, double Saturation, double Brightness, double Contrast, double Gamma, bool Invert, object? Inks, bool Off)
+{
+    public static TreatmentAnswer? Of(Publication publication, Treatment? t) => t is null ? null : new(t.Grey, t.Saturation, t.Brightness, t.Contrast, t.Gamma,
+        t.Invert,
+        t.Inks is { } inks ? new { Dark = ColourBody.Answer(publication, inks.Dark), Light = ColourBody.Answer(publication, inks.Light) } : null, t.IsOff);
+}

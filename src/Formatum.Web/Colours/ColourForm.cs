@@ -1,0 +1,78 @@
+using System.Globalization;
+using Formatum.Core.Checks;
+using Formatum.Core.Colours;
+using Formatum.Core.Edits;
+using Formatum.Core.Publications;
+using Formatum.Web.Wording;
+
+namespace Formatum.Web.Colours;
+
+/// <summary>What the figures of a colour are.</summary>
+public enum ColourKind { Inks, Screen, Grey }
+
+/// <summary>A colour of the palette as it is typed: text, so that nothing typed is lost however wrong it is.</summary>
+public sealed class ColourForm
+{
+    public string? Name { get; set; }
+    public ColourKind Kind { get; set; }
+    public string? Cyan { get; set; }
+    public string? Magenta { get; set; }
+    public string? Yellow { get; set; }
+    public string? Key { get; set; }
+    public string? Hex { get; set; }
+    public string? Grey { get; set; }
+    public bool Spot { get; set; }
+
+    /// <summary>The publication's revision when the form was made.</summary>
+    public long Seen { get; set; }
+
+    /// <param name="colour">The colour; null for a new one.</param>
+    /// <param name="start">What a new one begins with.</param>
+    public static ColourForm Of(PaletteColour? colour, Colour? start = null)
+    {
+        var now = colour?.Colour ?? start ?? new CmykColour(0, 0, 0, 1);
+        var inks = now as CmykColour ?? InksOf(now.Shown);
+        return new()
+        {
+            Name = colour?.Name,
+            Kind = now switch { RgbColour => ColourKind.Screen, GreyColour => ColourKind.Grey, _ => ColourKind.Inks },
+            Cyan = Percent(inks.Cyan),
+            Magenta = Percent(inks.Magenta),
+            Yellow = Percent(inks.Yellow),
+            Key = Percent(inks.Key),
+            Hex = now.Hex,
+            Grey = Percent((now as GreyColour)?.Ink ?? 1 - now.Shown.Luminance),
+            Spot = colour?.IsSpot ?? false,
+        };
+    }
+
+    private static string Percent(double share) => (100 * share).ToString("0.##", CultureInfo.InvariantCulture);
+
+    /// <summary>Figures to begin with where none were given: CSS Color 5, "naive conversion" to device-cmyk().</summary>
+    private static CmykColour InksOf(RgbColour rgb)
+    {
+        double most = Math.Max(rgb.Red, Math.Max(rgb.Green, rgb.Blue)) / 255.0;
+        double Ink(byte part) => most == 0 ? 0 : Math.Round((most - part / 255.0) / most, 2);
+        return new(Ink(rgb.Red), Ink(rgb.Green), Ink(rgb.Blue), Math.Round(1 - most, 2));
+    }
+
+    /// <summary>The edit that the form asks for; what cannot be read goes to <paramref name="errors"/>.</summary>
+    public DefineColour Read(int? colourId, FieldErrors errors)
+    {
+        double Share(string field, string? typed)
+        {
+            if (SettingText.Percentage(typed ?? "") is { } share) return share;
+            errors.Add(field, $"\u201c{typed}\u201d is not a percentage. Type a number from 0 to 100.");
+            return 0;
+        }
+        Colour colour = Kind switch
+        {
+            ColourKind.Grey => new GreyColour(Share("grey", Grey)),
+            ColourKind.Screen => RgbColour.TryParse(Hex?.Trim(), out var rgb) ? rgb : Colour.Black,
+            _ => new CmykColour(Share("cyan", Cyan), Share("magenta", Magenta), Share("yellow", Yellow), Share("key", Key)),
+        };
+        if (Kind == ColourKind.Screen && !RgbColour.TryParse(Hex?.Trim(), out _))
+            errors.Add("hex", $"\u201c{Hex}\u201d is no colour. Type # and six hexadecimal digits, such as #2f6f4f.");
+        return new() { ColourId = colourId, Name = Name ?? "", Colour = colour, IsSpot = Spot };
+    }
+}

@@ -1,0 +1,76 @@
+using System.Collections.Immutable;
+using Formatum.Core.Checks;
+using Formatum.Core.Edits;
+using Formatum.Core.Publications;
+using Formatum.Storage;
+
+namespace Formatum.Web.Colours;
+
+/// <summary>A colour of the palette under the hands: as it is stored, as it is typed, and what that would come to.</summary>
+public sealed class ColourSheet
+{
+    public Standing Standing { get; }
+
+    /// <summary>The colour as it is stored; null for a new one.</summary>
+    public PaletteColour? Colour { get; }
+
+    public ColourForm Form { get; }
+
+    /// <summary>What is wrong, by field.</summary>
+    public IReadOnlyDictionary<string, string> Errors { get; } = new Dictionary<string, string>();
+
+    /// <summary>The colour as it would be; as it is where what is typed cannot be.</summary>
+    public PaletteColour Shown { get; }
+
+    /// <summary>Whether anything typed differs from what is stored.</summary>
+    public bool Changed { get; }
+
+    /// <summary>What the change would do to the frames that use it.</summary>
+    public ColourImpact Impact { get; }
+
+    public ColourSheet(Standing standing, PaletteColour? colour, ColourForm form)
+    {
+        (Standing, Colour, Form) = (standing, colour, form);
+        var errors = new FieldErrors();
+        var edit = form.Read(colour?.Id, errors);
+        var before = standing.Publication;
+        Shown = new() { Id = colour?.Id ?? 0, Name = edit.Name, Colour = edit.Colour, IsSpot = edit.IsSpot };
+        var after = before;
+        try
+        {
+            errors.ThrowIfAny();
+            var changes = edit.On(before);
+            Changed = !changes.IsEmpty;
+            after = before.With(changes);
+        }
+        catch (EditRefused refused)
+        {
+            Changed = true;
+            // A colour not begun yet has no name, and nobody need be told.
+            Errors = refused.Errors.Where(e => colour is not null || e.Field != "name" || !string.IsNullOrWhiteSpace(form.Name))
+                .GroupBy(e => e.Field).ToDictionary(g => g.Key, g => string.Join(' ', g.Select(e => e.Message)));
+            if (errors.Any) Shown = colour ?? Shown;
+        }
+        Impact = new(standing, after, colour is null
+            || before.Colours.GetValueOrDefault(colour.Id)?.Colour == after.Colours.GetValueOrDefault(colour.Id)?.Colour
+            ? [] : ColourUse.Of(before, colour.Id).Frames);
+    }
+}
+
+/// <summary>The frames that a change of the palette touches.</summary>
+/// <param name="Standing">The publication as it is.</param>
+/// <param name="After">As it would be.</param>
+/// <param name="Frames">The frames, as they are.</param>
+public sealed record ColourImpact(Standing Standing, Publication After, ImmutableArray<Frame> Frames)
+{
+    /// <summary>So many frames are shown.</summary>
+    public const int MostShown = 30;
+}
+
+/// <summary>A change of the palette with the button that makes it.</summary>
+/// <param name="Impact">What it does.</param>
+/// <param name="Title">What is to be done, in words.</param>
+/// <param name="Act">The handler that does it.</param>
+/// <param name="Values">What that handler is to be sent; null for the colour's own form.</param>
+/// <param name="BlockedBy">Why it cannot be done as it stands; null where it can.</param>
+public sealed record ColourImpactView(ColourImpact Impact, string Title, string Act, IReadOnlyDictionary<string, string>? Values, string? BlockedBy = null);

@@ -1,0 +1,83 @@
+using System.Globalization;
+using Formatum.Core.Checks;
+using Formatum.Core.Colours;
+using Formatum.Core.Publications;
+
+namespace Formatum.Web.Wording;
+
+/// <summary>Treatments of pictures as text: shown in fields, read back from what is typed.</summary>
+public static class TreatmentText
+{
+    /// <summary>The figures of a treatment that are typed in per cent, each with what a slider reaches.</summary>
+    public static readonly (string Name, string Label, int Least, int Most, Func<Treatment, double> Value)[] Shares =
+    [
+        ("brightness", "Brightness", -100, 100, t => t.Brightness), ("contrast", "Contrast", -100, 100, t => t.Contrast),
+        ("saturation", "Saturation", 0, 200, t => t.Saturation),
+    ];
+
+    public static readonly (string Name, string Label, Func<GreyMix, double> Value)[] Weights =
+        [("red", "Reds", m => m.Red), ("green", "Greens", m => m.Green), ("blue", "Blues", m => m.Blue)];
+
+    public static string Percent(double share) => (100 * share).ToString("0.#", CultureInfo.InvariantCulture);
+
+    /// <summary>What a figure that was typed or chosen makes of a treatment.</summary>
+    /// <param name="part">Which figure: "treatment.grey.red".</param>
+    /// <param name="value">What was typed or chosen.</param>
+    /// <param name="field">The name errors are told under.</param>
+    /// <param name="publication">Whose palette is meant.</param>
+    /// <param name="errors">Takes what is wrong.</param>
+    /// <exception cref="EditRefused">There is no such figure.</exception>
+    public static Func<Treatment, Treatment> Change(string part, string value, string field, Publication publication, FieldErrors errors)
+    {
+        bool yes = value == "true";
+        double share = 0;
+        if (part is "treatment.brightness" or "treatment.contrast" or "treatment.saturation" || part.StartsWith("treatment.grey.", StringComparison.Ordinal))
+            share = Share(value, field, errors);
+        return part switch
+        {
+            "treatment" => t => t with { IsOff = !yes },
+            "treatment.none" => _ => Treatment.None,
+            "treatment.grey" => t => t with { Grey = yes ? t.Grey ?? GreyMix.Usual : null, IsOff = false },
+            "treatment.grey.red" => t => t with { Grey = (t.Grey ?? GreyMix.Usual) with { Red = share } },
+            "treatment.grey.green" => t => t with { Grey = (t.Grey ?? GreyMix.Usual) with { Green = share } },
+            "treatment.grey.blue" => t => t with { Grey = (t.Grey ?? GreyMix.Usual) with { Blue = share } },
+            "treatment.brightness" => t => t with { Brightness = share },
+            "treatment.contrast" => t => t with { Contrast = share },
+            "treatment.saturation" => t => t with { Saturation = share },
+            "treatment.gamma" => Gamma(value, field, errors),
+            "treatment.invert" => t => t with { Invert = yes },
+            "treatment.inks" => t => t with { Inks = yes ? t.Inks ?? new(DarkOf(publication), Colour.White) : null },
+            "treatment.inks.dark" or "treatment.inks.light" => Ink(part, ColourText.Read(publication, field, value, errors), publication),
+            _ => throw new EditRefused("look", $"A treatment has no \"{part}\"."),
+        };
+    }
+
+    private static double Share(string value, string field, FieldErrors errors)
+    {
+        if (SettingText.Percentage(value) is { } share) return share;
+        errors.Add(field, $"\u201c{value}\u201d is not a percentage. Type a number, such as 20 or -20.");
+        return 0;
+    }
+
+    private static Func<Treatment, Treatment> Gamma(string value, string field, FieldErrors errors)
+    {
+        if (SettingText.Number(value) is not { } gamma)
+        {
+            errors.Add(field, $"\u201c{value}\u201d is no number. Type one, such as 1.2.");
+            return t => t;
+        }
+        return t => t with { Gamma = gamma };
+    }
+
+    private static Func<Treatment, Treatment> Ink(string part, Colour? colour, Publication publication) => t =>
+    {
+        if (colour is null) return t;
+        var inks = t.Inks ?? new(DarkOf(publication), Colour.White);
+        return t with { Inks = part.EndsWith("dark", StringComparison.Ordinal) ? inks with { Dark = colour } : inks with { Light = colour } };
+    };
+
+    /// <summary>The palette's first colour that is dark enough for shadows; black where there is none.</summary>
+    private static Colour DarkOf(Publication publication) => publication.Colours.Values.OrderBy(c => c.Id).FirstOrDefault(c =>
+        c.Colour.Shown.Luminance < 0.2) is { } dark
+        ? new NamedColour(dark.Id) : Colour.Black;
+}

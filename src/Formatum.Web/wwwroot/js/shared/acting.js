@@ -1,0 +1,69 @@
+// Screens of House style: asks for what is done there and goes where that leads; undo and redo; keeps up with other windows.
+import { ask } from './http.js';
+import { leavePage } from './leave.js';
+import { isTyping } from './pointer.js';
+import { listen } from './events.js';
+import { tell } from './notices.js';
+
+export const revision = () => Number(document.getElementById('revision').dataset.revision);
+
+export function valuesOf(pairs) {
+  const values = new FormData();
+  for (const [name, value] of Object.entries(pairs)) values.append(name, value);
+  return values;
+}
+
+// Gives what a screen does with its address: act(what, values) asks for something, go(to) opens an address. While hasOwn() says that something is under
+// way here, the page stays, and elsewhere() is called instead.
+export function actOn(address, publication, hasOwn, elsewhere) {
+  let leaving = false, acting = false, newest = 0;
+
+  function go(to) {
+    leaving = true;
+    leavePage(to);
+  }
+
+  // No preview takes its place, whatever is typed meanwhile.
+  async function act(what, values = new FormData()) {
+    if (acting) return;
+    acting = true;
+    try {
+      const { head } = await ask('POST', `${address}?handler=${what}`, { form: values });
+      go(head.goesTo);
+    } catch (problem) {
+      tell(problem.message);
+    }
+    acting = false;
+    keepUp();
+  }
+
+  // Another window changed something: look at it as it is now, unless something is under way here; that is then shown against it.
+  // What is done here comes back so too, before its answer: that one leads on, and nothing takes its place.
+  function keepUp() {
+    if (newest <= revision() || leaving || acting) return;
+    if (hasOwn()) {
+      elsewhere();
+      return;
+    }
+    leaving = true;
+    leavePage();
+  }
+
+  const step = what => act('History', valuesOf({ do: what, seen: revision() }));
+  document.addEventListener('click', event => {
+    const history = event.target.closest('#history [data-do]');
+    if (history) step(history.dataset.do);
+  });
+  document.addEventListener('keydown', event => {
+    if (isTyping(event.target) || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return;
+    event.preventDefault();
+    step(event.shiftKey ? 'redo' : 'undo');
+  });
+  listen(publication, {
+    changed: told => {
+      newest = Math.max(newest, told);
+      keepUp();
+    },
+  });
+  return { act, go, isLeaving: () => leaving };
+}

@@ -1,0 +1,168 @@
+using Formatum.Core.Colours;
+using Formatum.Core.Composing;
+using Formatum.Core.Edits;
+using Formatum.Core.Fitting;
+using Formatum.Core.Publications;
+using Formatum.Imaging;
+using Formatum.Testing;
+using NetVips;
+
+namespace Formatum.Output.Tests;
+
+/// <summary>Pictures treated: as SVG filters in Chromium, as pixels of ours in PNG and PDF, by libvips' own operations, and by figures worked by
+/// hand.</summary>
+public sealed class TreatmentTests : IDisposable
+{
+    private readonly Workshop _shop = new();
+
+    public void Dispose() => _shop.Dispose();
+
+    /// <summary>Every hue, from dark to light and from grey to full, in a picture without loss.</summary>
+    private LinkedImage Rainbow()
+    {
+        const int Side = 240;
+        byte[] pixels = new byte[Side * Side * 3];
+        for (int y = 0; y < Side; y++)
+            for (int x = 0; x < Side; x++)
+            {
+                var colour = SkiaSharp.SKColor.FromHsv(x * 360f / Side, y < Side / 2 ? y * 200f / Side : 100, y < Side / 2 ? 100 : 200 - y * 200f / Side);
+                (pixels[3 * (y * Side + x)], pixels[3 * (y * Side + x) + 1], pixels[3 * (y * Side + x) + 2]) = (colour.Red, colour.Green, colour.Blue);
+            }
+        using var picture = Image.NewFromMemoryCopy(pixels, Side, Side, 3, Enums.BandFormat.Uchar).Copy(interpretation: Enums.Interpretation.Srgb);
+        return _shop.Reader.Read(TestPictures.Save(picture, _shop.Folder["rainbow.png"], 96), "rainbow.png");
+    }
+
+    public static TheoryData<string, Treatment> Treatments() => new()
+    {
+        { "grey", new() { Grey = GreyMix.Usual } },
+        { "grey of red", new() { Grey = new(1.4, -0.2, 0.1) } },
+        { "saturated", new() { Saturation = 1.8 } },
+        { "faded", new() { Saturation = 0.3 } },
+        { "brighter", new() { Brightness = 0.2 } },
+        { "contrast", new() { Contrast = 0.4 } },
+        { "flat", new() { Contrast = -0.5, Brightness = -0.1 } },
+        { "gamma", new() { Gamma = 1.8 } },
+        { "inverted", new() { Invert = true, Gamma = 0.7 } },
+        { "two inks", new() { Inks = new(new CmykColour(0.58, 0, 0.29, 0.56), Colour.Of("#f6eeda")) } },
+        { "all", new() { Grey = new(0.5, 0.3, 0.2), Brightness = 0.1, Contrast = 0.25, Gamma = 1.2, Inks = new(Colour.Of("#7a3b69"), Colour.White) } },
+    };
+
+    private Publication With(Treatment treatment)
+    {
+        var p = Workshop.Link(Publication.Create(Workshop.A4(), 1), Rainbow());
+        // Pixel for pixel at 96 ppi: 180 points are 240 pixels.
+        return Workshop.Do(p, new MakeFrame
+        {
+            Page = 1,
+            Box = new(30, 30, 180, 180),
+            ImageId = p.Images.Keys.Single(),
+            Own = new() { Fit = FitKind.Natural },
+            Look = new() { Treatment = treatment },
+        });
+    }
+
+    private static Image Cut(Image page) => page.ExtractBand(0, n: 3).Crop(40, 40, 240, 240).CopyMemory();
+
+    private static void ShouldAgree(Image a, Image b, string which)
+    {
+        using var apart = (a.Cast(Enums.BandFormat.Short) - b.Cast(Enums.BandFormat.Short)).Abs();
+        apart.Avg().ShouldBeLessThan(1, which);
+        ((apart > 3).Avg() / 255).ShouldBeLessThan(0.01, which);
+    }
+
+    [Theory]
+    [MemberData(nameof(Treatments))]
+    public void Screen_PNG_PDF_and_libvips_show_the_same(string name, Treatment treatment)
+    {
+        var p = With(treatment);
+        var spread = Spread.At(p, 0);
+        var scene = Composer.Compose(p, spread, Typefaces.All);
+        using var stream = new MemoryStream();
+        PngWriter.Page(scene, spread.Pages[0], 96, stream);
+        using var png = Cut(Image.PngloadBuffer(stream.ToArray()));
+        PdfWriter.Write(p, new(_shop.Previews), new(Bleed: false), _shop.Folder["t.pdf"]);
+        // As it lies in the file: drawn on a page, it would fall between pixels.
+        Tool.Run("pdfimages", "-png", _shop.Folder["t.pdf"], _shop.Folder["t"]);
+        using var pdf = Image.Pngload(_shop.Folder["t-000.png"]).Colourspace(Enums.Interpretation.Srgb).ExtractBand(0, n: 3).CopyMemory();
+        File.WriteAllText(_shop.Folder["t.html"],
+            "<!doctype html><meta charset=utf-8><style>body{margin:0}svg{display:block}image{image-rendering:pixelated}</style>" +
+            SvgWriter.Page(scene, spread.Pages[0], "T", image => "file://" + image.Path));
+        using var browser = new Browser(900, 1300);
+        browser.Driver.Navigate().GoToUrl("file://" + _shop.Folder["t.html"]);
+        using var screen = Cut(Image.PngloadBuffer(browser.Driver.GetScreenshot().AsByteArray));
+        using var theirs = ByVips(treatment);
+        ShouldAgree(png, theirs, $"{name}: PNG and libvips");
+        ShouldAgree(png, screen, $"{name}: PNG and screen");
+        ShouldAgree(png, pdf, $"{name}: PNG and PDF");
+        using var file = Image.Pngload(_shop.Folder["rainbow.png"]);
+        (png - file).Abs().Avg().ShouldBeGreaterThan(3, "something was done to it");
+    }
+
+    /// <summary>The same steps by operations of libvips on numbers with fractions.</summary>
+    private Image ByVips(Treatment t)
+    {
+        var image = Image.Pngload(_shop.Folder["rainbow.png"]).ExtractBand(0, n: 3).Cast(Enums.BandFormat.Double) / 255;
+        Image Held(Image of) => (of < 0).Ifthenelse(0, (of > 1).Ifthenelse(1, of));
+        Image Mixed(Image of, double[] m) => Held(of.Recomb(Image.NewFromArray(new[,] { { m[0], m[1], m[2] }, { m[3], m[4], m[5] }, { m[6], m[7], m[8] } })));
+        image = Mixed(image, t.Matrix());
+        double k = t.Contrast <= 0 ? 1 + t.Contrast : 1 / (1 - 0.9 * t.Contrast);
+        image = Held(image * k + (0.5 * (1 - k) + t.Brightness)).Pow(1 / t.Gamma);
+        if (t.Invert) image = 1 - image;
+        if (t.Inks is { } inks)
+        {
+            var tone = image.Recomb(Image.NewFromArray(new[,] { { 0.213, 0.715, 0.072 } }));
+            var (dark, light) = (inks.Dark.Shown, inks.Light.Shown);
+            Image Part(byte from, byte to) => tone * ((to - from) / 255.0) + from / 255.0;
+            image = Part(dark.Red, light.Red).Bandjoin(Part(dark.Green, light.Green), Part(dark.Blue, light.Blue));
+        }
+        return (image * 255).Rint().Cast(Enums.BandFormat.Uchar).CopyMemory();
+    }
+
+    /// <summary>Worked by hand from the formulas of docs/looks.md.</summary>
+    [Theory]
+    [InlineData("#c86432", "grey", "#777777")] // 0.213 * 200 + 0.715 * 100 + 0.072 * 50 = 117.7, rounded up by the matrix in sixteenths of a bit: 118 or 119
+    [InlineData("#804020", "brighter", "#b37353")] // + 0.2 * 255 = 51
+    [InlineData("#808080", "contrast", "#808080")]
+    [InlineData("#404040", "flat", "#464646")] // 64 * 0.5 + 63.75 - 25.5 = 70.25
+    [InlineData("#000000", "two inks", "#2f704f")]
+    [InlineData("#ffffff", "two inks", "#f6eeda")]
+    public void Figures_worked_by_hand_come_out(string before, string name, string after)
+    {
+        var treatment = Treatments().Select(r => r.Data).Single(d => d.Item1 == name).Item2;
+        var from = Colour.Of(before).Shown;
+        byte[] pixel = [from.Red, from.Green, from.Blue, 200];
+        new PixelTreatment(treatment).Apply(pixel);
+        var to = Colour.Of(after).Shown;
+        foreach (var (a, b) in new[] { (pixel[0], to.Red), (pixel[1], to.Green), (pixel[2], to.Blue) }) ((double)a).ShouldBe(b, 1);
+        pixel[3].ShouldBe((byte)200);
+    }
+
+    [Fact]
+    public void A_treatment_put_aside_leaves_the_picture_and_its_file_as_they_are()
+    {
+        var p = With(new() { Grey = GreyMix.Usual, IsOff = true });
+        Composer.Compose(p, Spread.At(p, 0), Typefaces.All).Items[0].Image!.Treatment.ShouldBeNull();
+        byte[] before = File.ReadAllBytes(_shop.Folder["rainbow.png"]);
+        PdfWriter.Write(With(new() { Invert = true }), new(_shop.Previews), new(), _shop.Folder["t.pdf"]);
+        File.ReadAllBytes(_shop.Folder["rainbow.png"]).ShouldBe(before);
+    }
+
+    [Fact]
+    public void Only_treated_pictures_lose_their_compressed_bytes()
+    {
+        var p = Workshop.Link(Publication.Create(Workshop.A4(), 1), _shop.Quarters("a.jpg", 400, 300));
+        MakeFrame Frame(double x, Treatment? treatment) => new()
+        {
+            Page = 1,
+            Box = new(x, 30, 100, 80),
+            ImageId = p.Images.Keys.Single(),
+            Look = new() { Treatment = treatment }
+        };
+        p = Workshop.Do(Workshop.Do(Workshop.Do(p, Frame(30, null)), Frame(150, new() { Grey = GreyMix.Usual })), Frame(270, new() { Grey = GreyMix.Usual }));
+        PdfWriter.Write(p, new(_shop.Previews), new(), _shop.Folder["j.pdf"]);
+        string[] images = [.. Tool.Run("pdfimages", "-list", _shop.Folder["j.pdf"]).Split('\n').Skip(2).Where(l => l.Length > 0)];
+        // One as it came, one grey; shown twice, it is written once.
+        images.Count(l => l.Contains(" jpeg ", StringComparison.Ordinal)).ShouldBe(1);
+        images.Select(l => l.Split(' ', StringSplitOptions.RemoveEmptyEntries)[10]).Distinct().Count().ShouldBe(2);
+    }
+}
