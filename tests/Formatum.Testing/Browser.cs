@@ -96,6 +96,26 @@ public sealed class Browser : IDisposable
 
     public bool Has(string css) => Driver.FindElements(By.CssSelector(css)).Count > 0;
 
+    /// <summary>What the page shows, in words, and a picture of it in the temporary folder.</summary>
+    public string Describe(string name)
+    {
+        try
+        {
+            string picture = Path.Combine(Path.GetTempPath(), $"failed-{name}.png");
+            Driver.GetScreenshot().SaveAsFile(picture);
+            string shown = Run<string>("""
+                const told = element => element?.outerHTML.slice(0, 300);
+                return JSON.stringify({ address: location.href, focus: told(document.activeElement), inert: document.body.inert,
+                  notices: [...document.querySelectorAll('.notice')].map(n => n.textContent), busy: told(document.querySelector('[aria-busy], .htmx-request')) });
+                """);
+            return $"{shown}\n{picture}\n{string.Join('\n', Driver.Manage().Logs.GetLog(LogType.Browser).Select(l => l.Message))}";
+        }
+        catch (WebDriverException e)
+        {
+            return $"The page could not be looked at: {e.Message}";
+        }
+    }
+
     /// <summary>An empty page, no keys held, nothing stored for an address, nothing in the log or among the downloads.</summary>
     public void Clear(string origin)
     {

@@ -7,7 +7,7 @@ using OpenQA.Selenium.Interactions;
 namespace Formatum.Web.Tests;
 
 /// <summary>Tests that do in Chromium what a person does.</summary>
-public abstract class InBrowser : IClassFixture<Workplace>
+public abstract class InBrowser : IClassFixture<Workplace>, IDisposable
 {
     protected TestServer Server { get; }
     protected Browser Browser { get; }
@@ -18,6 +18,14 @@ public abstract class InBrowser : IClassFixture<Workplace>
         (Server, Browser, Pictures) = (place.Server, place.Browser, place.Pictures);
         Browser.Clear(Server.Address);
         place.Clear();
+    }
+
+    /// <summary>Where the test failed, says what the page showed.</summary>
+    public void Dispose()
+    {
+        GC.SuppressFinalize(this);
+        var test = TestContext.Current;
+        if (test.TestState?.Result == TestResult.Failed) test.TestOutputHelper?.WriteLine(Browser.Describe(test.TestMethod?.MethodName ?? "test"));
     }
 
     protected void Go(string address) => Browser.Driver.Navigate().GoToUrl(Server.Address + address);
