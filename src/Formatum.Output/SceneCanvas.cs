@@ -46,18 +46,7 @@ public static class SceneCanvas
             }
             if (frame.Image is { } shown) DrawImage(canvas, path, shown, take(shown, frame.ToSpread.After(shown.Matrix), Seen(frame, shown, within)));
             if (frame.Text is { } text) DrawText(canvas, text);
-            if (look.Border is { } border)
-            {
-                using var line = new SKPaint
-                {
-                    Color = SKColor.Parse(border.Colour.Hex),
-                    IsAntialias = true,
-                    Style = SKPaintStyle.Stroke,
-                    StrokeWidth = (float)border.Width,
-                    StrokeMiter = 4
-                };
-                canvas.DrawPath(path, line);
-            }
+            DrawBorder(canvas, frame);
             if (look.Opacity < 1) canvas.Restore();
             canvas.Restore();
             if (frame.Image is { } done) release(done);
@@ -100,6 +89,28 @@ public static class SceneCanvas
         DrawBlurred(surface.Canvas, outline, shadow, shadow.Deviation);
         using var picture = surface.Snapshot();
         canvas.DrawImage(picture, bounds, Smooth);
+    }
+
+    private static void DrawBorder(SKCanvas canvas, SceneFrame frame)
+    {
+        foreach (var stroke in BorderStrokes.Of(frame))
+        {
+            using var done = stroke;
+            // A dash of no length draws its round end, as it does in SVG and PDF.
+            using var dashes = stroke.Dashes.Length == 0 ? null : SKPathEffect.CreateDash([.. stroke.Dashes.Select(d => (float)d)], 0);
+            using var line = new SKPaint
+            {
+                Color = SKColor.Parse(stroke.Stripe.Colour.Hex),
+                IsAntialias = true,
+                Style = SKPaintStyle.Stroke,
+                StrokeWidth = (float)stroke.Stripe.Width,
+                StrokeMiter = (float)Border.MiterLimit,
+                StrokeJoin = BorderStrokes.Join(frame.Look.Border!.Join),
+                StrokeCap = BorderStrokes.Cap(stroke.End),
+                PathEffect = dashes,
+            };
+            canvas.DrawPath(stroke.Path, line);
+        }
     }
 
     private static void DrawImage(SKCanvas canvas, SKPath outline, SceneImage shown, DrawableImage drawable)
@@ -198,7 +209,7 @@ public static class SceneCanvas
         return around.X < box.Right && box.X < around.Right && around.Y < box.Bottom && box.Y < around.Bottom;
     }
 
-    private static SKPath PathOf(Outline outline, double width, double height)
+    internal static SKPath PathOf(Outline outline, double width, double height)
     {
         var bounds = SKRect.Create((float)width, (float)height);
         using var path = new SKPathBuilder();
@@ -207,6 +218,7 @@ public static class SceneCanvas
             case EllipseOutline: path.AddOval(bounds); break;
             case PolygonOutline: path.AddPoly([.. outline.Flatten(width, height).Select(p => new SKPoint((float)p.X, (float)p.Y))], true); break;
             case PathOutline free: AddFree(path, free, width, height); break;
+            case CorneredOutline cornered: AddFree(path, cornered.At(width, height), width, height); break;
             default: path.AddRect(bounds); break;
         }
         return path.Detach();

@@ -62,9 +62,32 @@ public static class SvgWriter
         Image(svg, frame, idPrefix, reference);
         if (frame.Text is { } text) Text(svg, text);
         if (look.Border is { } border)
-            Drawn(string.Create(CultureInfo.InvariantCulture, $"fill=\"none\" stroke=\"{border.Colour.Hex}\" stroke-width=\"{Number(border.Width)}\""));
+        {
+            if (BorderStrokes.IsPlain(frame))
+                Drawn($"fill=\"none\" stroke=\"{border.Colour.Hex}\" stroke-width=\"{Number(border.Width)}\"{JoinAttribute(border)}");
+            else svg.Append("<g class=\"border\">").Append(BorderLines(frame)).Append("</g>");
+        }
         if (look.Opacity < 1) svg.Append("</g>");
     }
+
+    /// <summary>The lines of a border that need paths of their own, as elements; empty where it needs none.</summary>
+    public static string BorderLines(SceneFrame frame)
+    {
+        if (frame.Look.Border is not { } border || BorderStrokes.IsPlain(frame)) return "";
+        var svg = new StringBuilder();
+        foreach (var stroke in BorderStrokes.Of(frame))
+        {
+            svg.Append(CultureInfo.InvariantCulture, $"<path fill=\"none\" stroke=\"{stroke.Stripe.Colour.Hex}\" " +
+                $"stroke-width=\"{Number(stroke.Stripe.Width)}\"{JoinAttribute(border)}");
+            if (stroke.End != LineEnd.Butt) svg.Append(CultureInfo.InvariantCulture, $" stroke-linecap=\"{stroke.End.ToString().ToLowerInvariant()}\"");
+            if (stroke.Dashes.Length > 0) svg.Append(" stroke-dasharray=\"").AppendJoin(' ', stroke.Dashes.Select(Number)).Append('"');
+            svg.Append(CultureInfo.InvariantCulture, $" d=\"{stroke.Path.ToSvgPathData()}\"/>");
+            stroke.Dispose();
+        }
+        return svg.ToString();
+    }
+
+    private static string JoinAttribute(Border border) => border.Join == LineJoin.Miter ? "" : $" stroke-linejoin=\"{border.Join.ToString().ToLowerInvariant()}\"";
 
     private static void Image(StringBuilder svg, SceneFrame frame, string idPrefix, Func<LinkedImage, string> reference)
     {
@@ -271,6 +294,7 @@ public static class SvgWriter
             case PathOutline path:
                 svg.Append(CultureInfo.InvariantCulture, $"<path d=\"{PathData(path, width, height)}\"{attributes}/>");
                 break;
+            case CorneredOutline cornered: Shape(svg, cornered.At(width, height), width, height, attributes); break;
             default:
                 svg.Append(CultureInfo.InvariantCulture, $"<rect width=\"{Number(width)}\" height=\"{Number(height)}\"{attributes}/>");
                 break;

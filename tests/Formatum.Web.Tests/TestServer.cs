@@ -60,7 +60,8 @@ public sealed class TestServer : IDisposable
         while (line is not null && !line.StartsWith(Ready, StringComparison.Ordinal));
         Address = line?[Ready.Length..] ?? throw new InvalidOperationException("The server did not start.");
         _ = process.StandardOutput.ReadToEndAsync();
-        return (process, new HttpClient { BaseAddress = new(Address), Timeout = TimeSpan.FromMinutes(3) });
+        // A program keeps no cookies: one that took a browser's would be taken for its person in every test that comes after on the same server.
+        return (process, new HttpClient(new HttpClientHandler { UseCookies = false }) { BaseAddress = new(Address), Timeout = TimeSpan.FromMinutes(3) });
     }
 
     /// <summary>A command that runs with a disk in memory mounted at a folder: it is there for that process alone, and goes with it.</summary>

@@ -32,7 +32,7 @@ public static class Composer
         var image = publication.PlacementOf(frame) is { } placement
             ? new SceneImage(publication.Images[frame.ImageId!.Value], placement.Matrix, look.Treatment is { Works: true } treatment ? treatment : null)
             : null;
-        return new(frame.Id, new Pose(box, frame.Angle).ToPage, box.Width, box.Height, frame.Outline, image,
+        return new(frame.Id, new Pose(box, frame.Angle).ToPage, box.Width, box.Height, frame.Shape, image,
             Composition.TextOf(publication, frame, typefaces, onPage),
             look);
     }

@@ -75,6 +75,7 @@ public sealed record FlipFrames(ImmutableArray<int> FrameIds, int Spread, bool A
                 Box = frame.Box.Moved(pose.Box.X - box.X, pose.Box.Y - box.Y),
                 Angle = pose.Angle,
                 Outline = Outlines.Mirrored(frame.Outline, Across),
+                Look = frame.Look with { Corners = frame.Look.Corners?.Mirrored(Across) },
                 Own = own,
                 Recrop = frame.Recrop with { Turn = -frame.Recrop.Turn + 0.0 },
                 Held = frame.Held is { } held ? held with { Matrix = mirror.After(held.Matrix) } : null,

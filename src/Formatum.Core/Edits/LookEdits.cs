@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Formatum.Core.Checks;
 using Formatum.Core.Colours;
+using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 
 namespace Formatum.Core.Edits;
@@ -8,10 +9,11 @@ namespace Formatum.Core.Edits;
 /// <summary>Changes to a look; what is null stays. A border or a shadow that is changed comes to be where there was none.</summary>
 public sealed record LookChange
 {
-    /// <summary>In points; 0 takes the border away.</summary>
-    public double? BorderWidth { get; init; }
+    /// <summary>What comes of the border there is, or of none.</summary>
+    public Func<Border?, Border?>? Border { get; init; }
 
-    public Colour? BorderColour { get; init; }
+    /// <summary>What comes of the corners there are, or of sharp ones.</summary>
+    public Func<Corners, Corners>? Corners { get; init; }
 
     /// <summary>A colour, or null in it for no background.</summary>
     public Replacement<Colour?>? Background { get; init; }
@@ -30,13 +32,10 @@ public sealed record LookChange
     /// <summary>What comes of the treatment there is, or of none.</summary>
     public Func<Treatment, Treatment>? Treatment { get; init; }
 
-    /// <summary>A new border is as wide as this, in points, where only its colour was given. 0.5 is common practice, no source.</summary>
-    private static readonly Border Usual = new(0.5, Colour.Black);
-
     public Look On(Look look) => look with
     {
-        Border = BorderWidth == 0 ? null : BorderWidth is null && BorderColour is null ? look.Border
-            : new(BorderWidth ?? look.Border?.Width ?? Usual.Width, BorderColour ?? look.Border?.Colour ?? Usual.Colour),
+        Border = Border is null ? look.Border : Border(look.Border),
+        Corners = Corners is null ? look.Corners : Corners(look.Corners ?? Geometry.Corners.Even(CornerKind.Round, 0)) is { IsSharp: false } shaped ? shaped : null,
         Background = Background is { } background ? background.Value : look.Background,
         Opacity = Opacity ?? look.Opacity,
         Shadow = ShadowOn(look.Shadow),

@@ -11,6 +11,10 @@ public abstract record Outline
     public static readonly Outline Rectangle = new RectangleOutline();
     public static readonly Outline Ellipse = new EllipseOutline();
 
+    /// <summary>The outline with its corners shaped; itself where none are, or where it has no corners.</summary>
+    public Outline With(Corners? corners) => corners is { IsSharp: false } && this is RectangleOutline or PolygonOutline
+        ? new CorneredOutline(this, corners) : this;
+
     /// <summary>The area enclosed in a frame of the given size, in square points.</summary>
     public abstract double Area(double width, double height);
 

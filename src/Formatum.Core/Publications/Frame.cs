@@ -29,6 +29,9 @@ public sealed record Frame : Part
 
     public Outline Outline { get; init; } = Outline.Rectangle;
 
+    /// <summary>The outline with its corners as the look shapes them: what is seen of the frame.</summary>
+    public Outline Shape => Outline.With(Look.Corners);
+
     /// <summary>Stacking order on the spread: the higher lies above. Equal ones stack by id.</summary>
     public int Depth { get; init; }
 

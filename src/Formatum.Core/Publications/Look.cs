@@ -4,14 +4,6 @@ using Formatum.Core.Geometry;
 
 namespace Formatum.Core.Publications;
 
-/// <summary>A line along a frame's outline, half within and half without.</summary>
-/// <param name="Width">In points, above 0.</param>
-/// <param name="Colour">Its colour.</param>
-public sealed record Border(double Width, Colour Colour)
-{
-    public const double Widest = 720;
-}
-
 /// <summary>The shadow of a frame's outline on the page beneath.</summary>
 /// <param name="Across">How far it falls to the right, in points of the page, however the frame is turned.</param>
 /// <param name="Down">How far it falls downwards.</param>
@@ -38,6 +30,9 @@ public sealed record Look
 
     public Border? Border { get; init; }
 
+    /// <summary>How its corners are shaped; null where they are as the outline has them.</summary>
+    public Corners? Corners { get; init; }
+
     /// <summary>What the frame is filled with beneath its picture or text; null for nothing.</summary>
     public Colour? Background { get; init; }
 
@@ -53,16 +48,16 @@ public sealed record Look
     public bool Prints => Border is not null || Background is not null || Shadow is not null;
 
     /// <summary>How far beyond the outline it reaches, in points.</summary>
-    public double Reach => Math.Max((Border?.Width ?? 0) / 2, Shadow?.Reach ?? 0);
+    public double Reach => Math.Max(Border?.Reach ?? 0, Shadow?.Reach ?? 0);
 
     /// <summary>The colours in it.</summary>
-    public IEnumerable<Colour> AllColours() => new[] { Border?.Colour, Background, Shadow?.Colour, Treatment?.Inks?.Dark,
+    public IEnumerable<Colour> AllColours() => new[] { Border?.Colour, Border?.Second?.Colour, Border?.Third?.Colour, Background, Shadow?.Colour, Treatment?.Inks?.Dark,
         Treatment?.Inks?.Light }.OfType<Colour>();
 
     /// <summary>The look with every colour put in another's place.</summary>
     public Look Recoloured(Func<Colour, Colour> colour) => this with
     {
-        Border = Border is { } border ? border with { Colour = colour(border.Colour) } : null,
+        Border = Border?.Recoloured(colour),
         Background = Background is { } background ? colour(background) : null,
         Shadow = Shadow is { } shadow ? shadow with { Colour = colour(shadow.Colour) } : null,
         Treatment = Treatment?.Recoloured(colour),
@@ -70,8 +65,9 @@ public sealed record Look
 
     public void Check(FieldErrors errors)
     {
-        errors.Range("look.border.width", Border?.Width, 0.001, Border.Widest, "A border is wider than 0 and at most 720 points.");
-        Border?.Colour.Check("look.border.colour", errors);
+        Border?.Check(errors);
+        foreach (double radius in Corners?.Radii() ?? [])
+            errors.Range("look.corners.radius", radius, 0, Corners.Largest, $"A radius is from 0 to {Corners.Largest} points.");
         Background?.Check("look.background", errors);
         errors.Range("look.opacity", Opacity, 0, 1, "Opacity is from 0 to 1, or 0 to 100 %.");
         errors.Range("look.shadow.across", Shadow?.Across, -Shadow.Farthest, Shadow.Farthest, "A shadow falls 720 points away at most.");

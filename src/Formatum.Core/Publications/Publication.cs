@@ -253,7 +253,7 @@ public sealed class Publication : ITextNames
 
     /// <summary>All that decides where the frame's image lies; null for a placeholder.</summary>
     public PictureFit? PictureFitOf(Frame frame) => ImageOf(frame) is not { } image ? null
-        : new PictureFit(frame.Box.Width, frame.Box.Height, frame.Outline, image.Picture(Setup.AssumedPpi), FitOf(frame), image.Subject);
+        : new PictureFit(frame.Box.Width, frame.Box.Height, frame.Shape, image.Picture(Setup.AssumedPpi), FitOf(frame), image.Subject);
 
     /// <summary>Where the frame's image lies: as its rule fits it, or as the frame holds it; null for a placeholder.</summary>
     public Placement? PlacementOf(Frame frame) => PictureFitOf(frame) is { } fit ? PlacementOf(frame, fit) : null;

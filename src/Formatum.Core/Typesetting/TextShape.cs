@@ -56,9 +56,11 @@ public sealed class TextShape : IEquatable<TextShape>
         var inset = area.Inset;
         bool isBox = outline is RectangleOutline;
         _outline = isBox ? null : new(outline.Flatten(width, height));
-        // Along a slanted or round edge there is one distance; the greatest keeps to all four.
-        _within = Math.Max(Math.Max(inset.Top, inset.Right), Math.Max(inset.Bottom, inset.Left));
-        if (!isBox) inset = default;
+        // Along a slanted or round edge there is one distance; the greatest keeps to all four. Beside a box's shaped corners its sides keep their own.
+        bool hasSides = outline is CorneredOutline { Base: RectangleOutline };
+        double[] distances = [inset.Top, inset.Right, inset.Bottom, inset.Left];
+        _within = hasSides ? distances.Min() : distances.Max();
+        if (!isBox && !hasSides) inset = default;
         double room = width - inset.Left - inset.Right, each = (room - (area.Columns - 1) * area.Gutter) / area.Columns;
         Columns = each <= 0 ? [] : [.. Enumerable.Range(0, area.Columns).Select(i => new Column(inset.Left + i * (each + area.Gutter), inset.Top, each,
             Math.Min(foot, height - inset.Bottom)))];

@@ -102,16 +102,14 @@ public sealed record WrapAnswer(WrapAround Around, Inset Distance, WrapSides Sid
 }
 
 /// <summary>How a frame looks; lengths in points.</summary>
-public sealed record LookAnswer(BorderAnswer? Border, object? Background, double Opacity, ShadowAnswer? Shadow, TreatmentAnswer? Treatment)
+public sealed record LookAnswer(BorderAnswer? Border, CornersAnswer? Corners, object? Background, double Opacity, ShadowAnswer? Shadow, TreatmentAnswer? Treatment)
 {
     public static LookAnswer Of(Publication publication, Look look) => new(
-        look.Border is { } b ? new(b.Width, ColourBody.Answer(publication, b.Colour)) : null,
+        BorderAnswer.Of(publication, look.Border), CornersAnswer.Of(look.Corners),
         look.Background is { } background ? ColourBody.Answer(publication, background) : null, look.Opacity,
         look.Shadow is { } s ? new(s.Across, s.Down, s.Blur, ColourBody.Answer(publication, s.Colour), s.Strength) : null,
         TreatmentAnswer.Of(publication, look.Treatment));
 }
-
-public sealed record BorderAnswer(double Width, object Colour);
 
 public sealed record ShadowAnswer(double Across, double Down, double Blur, object Colour, double Strength);
 

@@ -35,6 +35,12 @@ public static class ApiDescription
             schema.Properties = null;
             schema.Description = "Points, or a text with its unit.";
         }
+        else if (info.Type == typeof(Radii))
+        {
+            schema.Type = JsonSchemaType.Number | JsonSchemaType.String | JsonSchemaType.Array;
+            schema.Properties = null;
+            schema.Description = "A length for all corners, or an array of up to four, from the upper left on clockwise.";
+        }
         else if (info.Type == typeof(Optional<int?>))
         {
             schema.Type = JsonSchemaType.Integer | JsonSchemaType.Null;

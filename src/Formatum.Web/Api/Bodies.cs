@@ -314,6 +314,7 @@ public sealed record WrapBody
 public sealed record LookBody
 {
     public BorderBody? Border { get; init; }
+    public CornersBody? Corners { get; init; }
 
     /// <summary>What it is filled with beneath its picture or text.</summary>
     public ColourBody? Background { get; init; }
@@ -326,7 +327,8 @@ public sealed record LookBody
 
     public Look ToLook(Publication publication) => new()
     {
-        Border = Border is { } b ? new(b.Width.Points, b.Colour?.In(publication, "look.border.colour") ?? Colour.Black) : null,
+        Border = Border?.ToBorder(publication),
+        Corners = Corners?.ToCorners(),
         Background = Background?.In(publication, "look.background"),
         Opacity = Opacity ?? 1,
         Treatment = Treatment?.ToTreatment(publication) is { } treatment && treatment != Core.Publications.Treatment.None ? treatment : null,
@@ -335,13 +337,6 @@ public sealed record LookBody
             s.Colour?.In(publication, "look.shadow.colour") ?? Core.Publications.Shadow.Usual.Colour, s.Strength ?? Core.Publications.Shadow.Usual.Strength)
                 : null,
     };
-}
-
-/// <summary>A line along the outline, half within it. The colour is black where left out.</summary>
-public sealed record BorderBody
-{
-    public required Length Width { get; init; }
-    public ColourBody? Colour { get; init; }
 }
 
 /// <summary>The outline's shadow: how far it falls across and down the page, how far its edge is softened, its colour and its strength from 0 to 1. What is

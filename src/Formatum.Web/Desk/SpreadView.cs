@@ -146,7 +146,7 @@ public static class SpreadView
             $"aria-label=\"{SvgWriter.Escape(Spoken(publication, frame))}\">");
         if (frame.IsPlaceholder)
         {
-            SvgWriter.Shape(svg, frame.Outline, box.Width, box.Height, " class=\"shape empty\" fill=\"url(#empty-hatch)\"");
+            SvgWriter.Shape(svg, frame.Shape, box.Width, box.Height, " class=\"shape empty\" fill=\"url(#empty-hatch)\"");
             svg.Append("<g class=\"look-holder\">");
             SvgWriter.Content(svg, scene, "clip", _ => "");
             svg.Append("</g>");
@@ -160,7 +160,7 @@ public static class SpreadView
         // Over its outline, so that what is left over can be taken hold of.
         else if (frame.IsText)
         {
-            SvgWriter.Shape(svg, frame.Outline, box.Width, box.Height, " class=\"shape outline\"");
+            SvgWriter.Shape(svg, frame.Shape, box.Width, box.Height, " class=\"shape outline\"");
             svg.Append("<g class=\"text-holder\">").Append(TextOf(publication, frame, scene)).Append("</g></g>");
             return;
         }
@@ -170,13 +170,13 @@ public static class SpreadView
             if (FiguresOf(publication, frame) is { } figures) Overlays(svg, frame, box, figures);
             svg.Append(CultureInfo.InvariantCulture, $"<path class=\"contour\" d=\"{ContourPath(publication, frame, box)}\"/>");
         }
-        SvgWriter.Shape(svg, frame.Outline, box.Width, box.Height, " class=\"shape outline\"");
+        SvgWriter.Shape(svg, frame.Shape, box.Width, box.Height, " class=\"shape outline\"");
         svg.Append("</g>");
     }
 
     /// <summary>The contour that text keeps clear of, as a path in the unturned frame; empty where it does not.</summary>
     private static string ContourPath(Publication publication, Frame frame, Box box) => frame.Wrap is not { Around: WrapAround.Contour } ? ""
-        : string.Concat((Wraps.ContourOf(publication, frame, frame.Outline.Flatten(box.Width, box.Height)) ?? [])
+        : string.Concat((Wraps.ContourOf(publication, frame, frame.Shape.Flatten(box.Width, box.Height)) ?? [])
             .Select(ring => $"M{string.Join('L', ring.Select(p => $"{N(p.X)} {N(p.Y)}"))}Z"));
 
     private static string TextOf(Publication publication, Frame frame, SceneFrame scene)
@@ -192,9 +192,9 @@ public static class SpreadView
         var scene = Composer.Compose(publication, frame, box, Typefaces.All);
         var svg = new StringBuilder();
         svg.Append(CultureInfo.InvariantCulture, $"<g class=\"tray-preview\" transform=\"{SvgWriter.Matrix(scene.ToSpread)}\">");
-        SvgWriter.Shape(svg, frame.Outline, box.Width, box.Height, " class=\"tray-ground\"");
+        SvgWriter.Shape(svg, frame.Shape, box.Width, box.Height, " class=\"tray-ground\"");
         SvgWriter.Content(svg, scene, idPrefix, image => PreviewAddress(image, scene.Image!.Matrix));
-        SvgWriter.Shape(svg, frame.Outline, box.Width, box.Height, " class=\"tray-edge\"");
+        SvgWriter.Shape(svg, frame.Shape, box.Width, box.Height, " class=\"tray-edge\"");
         return svg.Append("</g>").ToString();
     }
 
@@ -205,7 +205,7 @@ public static class SpreadView
         svg.Append("<g class=\"figures\" aria-hidden=\"true\"><text y=\"0.3em\" ").Append(size).Append('>');
         foreach (string line in figures.Lines) svg.Append("<tspan x=\"0.5em\" dy=\"1.15em\">").Append(SvgWriter.Escape(line)).Append("</tspan>");
         svg.Append(CultureInfo.InvariantCulture, $"</text></g><g class=\"sharpness\" data-sharpness=\"{figures.Sharpness}\" aria-hidden=\"true\">");
-        SvgWriter.Shape(svg, frame.Outline, box.Width, box.Height, " class=\"shape wash\"");
+        SvgWriter.Shape(svg, frame.Shape, box.Width, box.Height, " class=\"shape wash\"");
         svg.Append(CultureInfo.InvariantCulture, $"<text class=\"centred\" x=\"{N(box.Width / 2)}\" y=\"{N(box.Height / 2)}\" " +
             $"style=\"--largest:{N(Math.Min(box.Width / 10, box.Height / 2))}px\">{SvgWriter.Escape(figures.Resolution)}</text></g>");
     }
@@ -253,9 +253,9 @@ public static class SpreadView
     /// <param name="onlyPlaced">Whether it lies elsewhere, and nothing else about it changes.</param>
     public static FramePatch Patch(Publication publication, Frame frame, Box box, bool onlyPlaced = false)
     {
-        if (onlyPlaced) return new(frame.Id, BoxText(box), N(frame.Angle), SvgWriter.Matrix(new Pose(box, frame.Angle).ToPage), null, null, null, null, null);
+        if (onlyPlaced) return new(frame.Id, BoxText(box), N(frame.Angle), SvgWriter.Matrix(new Pose(box, frame.Angle).ToPage), null, null, null, null, null, null);
         var scene = Composer.Compose(publication, frame, box, Typefaces.All);
-        var shape = frame.Outline switch
+        var shape = frame.Shape switch
         {
             EllipseOutline => new Dictionary<string, string>
             {
@@ -266,15 +266,17 @@ public static class SpreadView
             },
             PolygonOutline => new Dictionary<string, string>
             {
-                ["points"] = string.Join(' ', frame.Outline.Flatten(box.Width, box.Height)
+                ["points"] = string.Join(' ', frame.Shape.Flatten(box.Width, box.Height)
                 .Select(p => $"{N(p.X)},{N(p.Y)}"))
             },
+            CorneredOutline cornered => new Dictionary<string, string> { ["d"] = SvgWriter.PathData(cornered.At(box.Width, box.Height), box.Width, box.Height) },
             PathOutline path => new Dictionary<string, string> { ["d"] = SvgWriter.PathData(path, box.Width, box.Height) },
             _ => new Dictionary<string, string> { ["width"] = N(box.Width), ["height"] = N(box.Height) },
         };
         var label = frame.IsPlaceholder ? LabelOf(publication, frame) : null;
         return new(frame.Id, BoxText(box), N(frame.Angle), SvgWriter.Matrix(scene.ToSpread), shape, scene.Image is { } image ? SvgWriter.Matrix(image.Matrix)
-            : null, label, FiguresOf(publication, frame), frame.IsText ? TextOf(publication, frame, scene) : null);
+            : null, label, FiguresOf(publication, frame), frame.IsText ? TextOf(publication, frame, scene) : null,
+            !frame.IsText && SvgWriter.BorderLines(scene) is { Length: > 0 } border ? border : null);
     }
 
     /// <summary>The points of a frame's outline on the spread: "x,y" with blanks between, and after a slash each the controls where it bends; an empty one
@@ -331,4 +333,4 @@ public sealed record FrameFigures(IReadOnlyList<string> Lines, string Sharpness,
 
 /// <summary>A frame under way, as the page's script shows it. What is null stays as it is.</summary>
 public sealed record FramePatch(int Id, string Box, string Angle, string Transform, Dictionary<string, string>? Shape, string? Image, EmptyLabel? Label,
-    FrameFigures? Figures, string? Text, string? Points = null);
+    FrameFigures? Figures, string? Text, string? Border, string? Points = null);

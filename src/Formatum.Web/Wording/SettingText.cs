@@ -95,7 +95,8 @@ public static class SettingText
 
     private static bool IsNone(string text) => text.Length == 0 || string.Equals(text, "none", StringComparison.OrdinalIgnoreCase);
 
-    private static string Number(double value) => value.ToString("0.###", CultureInfo.InvariantCulture);
+    /// <summary>To a thousandth.</summary>
+    public static string Number(double value) => value.ToString("0.###", CultureInfo.InvariantCulture);
 
     private static string Share(double share) => Number(share * 100) + " %";
 

@@ -23,9 +23,9 @@ public class LookEditTests
     [Fact]
     public void A_change_leaves_the_rest_of_a_look_as_it_is()
     {
-        var look = Changed(Look.Plain, new() { BorderWidth = 2 });
+        var look = Changed(Look.Plain, new() { Border = b => (b ?? Border.Usual) with { Width = 2 } });
         look.ShouldBe(new() { Border = new(2, Colour.Of("#000000")) });
-        look = Changed(look, new() { BorderColour = Colour.Of("#2F6F4F"), Opacity = 0.5 });
+        look = Changed(look, new() { Border = b => (b ?? Border.Usual) with { Colour = Colour.Of("#2F6F4F") }, Opacity = 0.5 });
         look.ShouldBe(new() { Border = new(2, Colour.Of("#2f6f4f")), Opacity = 0.5 });
         look = Changed(look, new() { Shadow = true });
         look.Shadow.ShouldBe(Shadow.Usual);
@@ -36,8 +36,8 @@ public class LookEditTests
             Opacity = 0.5,
             Background = Colour.Of("#ffffff")
         });
-        Changed(look, new() { BorderWidth = 0 }).Border.ShouldBeNull();
-        Changed(Look.Plain, new() { BorderColour = Colour.Of("#123456") }).Border.ShouldBe(new(0.5, Colour.Of("#123456")));
+        Changed(look, new() { Border = _ => null }).Border.ShouldBeNull();
+        Changed(Look.Plain, new() { Border = b => (b ?? Border.Usual) with { Colour = Colour.Of("#123456") } }).Border.ShouldBe(new(0.5, Colour.Of("#123456")));
     }
 
     [Fact]
@@ -45,7 +45,7 @@ public class LookEditTests
     {
         var p = Begin();
         int one = Named(p, "one").Id, two = Named(p, "two").Id;
-        p = p.Do(new ChangeLook([one], new() { BorderWidth = 1, Background = new(Colour.Of("#dfe5d8")), Shadow = true }));
+        p = p.Do(new ChangeLook([one], new() { Border = b => (b ?? Border.Usual) with { Width = 1 }, Background = new(Colour.Of("#dfe5d8")), Shadow = true }));
         var given = p.Do(new GiveLook([two], Named(p, "one").Look));
         Named(given, "two").ShouldBe(Named(p, "two") with { Look = Named(p, "one").Look });
         Named(given, "one").ShouldBe(Named(p, "one"));
@@ -73,9 +73,9 @@ public class LookEditTests
         var p = Begin();
         int one = Named(p, "one").Id;
         void Refused(LookChange change, string field) => Should.Throw<EditRefused>(() => new ChangeLook([one], change).On(p)).Errors[0].Field.ShouldBe(field);
-        Refused(new() { BorderWidth = -1 }, "look.border.width");
-        Refused(new() { BorderWidth = double.NaN }, "look.border.width");
-        Refused(new() { BorderColour = new CmykColour(0, 2, 0, 0) }, "look.border.colour");
+        Refused(new() { Border = b => (b ?? Border.Usual) with { Width = -1 } }, "look.border.width");
+        Refused(new() { Border = b => (b ?? Border.Usual) with { Width = double.NaN } }, "look.border.width");
+        Refused(new() { Border = b => (b ?? Border.Usual) with { Colour = new CmykColour(0, 2, 0, 0) } }, "look.border.colour");
         Refused(new() { Background = new(new GreyColour(double.NaN)) }, "look.background");
         Refused(new() { ShadowColour = new NamedColour(99) }, "look");
         Refused(new() { Opacity = 1.01 }, "look.opacity");

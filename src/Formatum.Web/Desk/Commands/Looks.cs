@@ -50,8 +50,6 @@ public sealed record SetLook : Gesture, IUnderHand
         }
         return Look switch
         {
-            "border.width" => new() { BorderWidth = isNone ? 0 : Distance(LengthUnit.Point, now.Border?.Width) },
-            "border.colour" => new() { BorderColour = Colour() },
             "background" => new() { Background = new(isNone ? null : Colour()) },
             "opacity" => new() { Opacity = Share() },
             "shadow" => new() { Shadow = value == "true" },
@@ -60,6 +58,14 @@ public sealed record SetLook : Gesture, IUnderHand
             "shadow.blur" => new() { ShadowBlur = Distance(unit, now.Shadow?.Blur) },
             "shadow.colour" => new() { ShadowColour = Colour() },
             "shadow.strength" => new() { ShadowStrength = Share() },
+            { } part when part.StartsWith("border.", StringComparison.Ordinal) => new()
+            {
+                Border = BorderText.Change(part, value, field, publication, now.Border, errors),
+            },
+            { } part when part.StartsWith("corners.", StringComparison.Ordinal) => new()
+            {
+                Corners = BorderText.Corners(part, value, field, unit, now.Corners, errors),
+            },
             { } part when part.StartsWith("treatment", StringComparison.Ordinal) => new()
             {
                 Treatment = TreatmentText.Change(part, value, field, publication, errors),

@@ -70,6 +70,8 @@ function showFrame(patch) {
   const label = frame.querySelector('.empty-label');
   if (label && patch.label) showLabel(label, patch.label);
   if (patch.text) frame.querySelector('.text-holder').innerHTML = patch.text;
+  const border = frame.querySelector('.border');
+  if (border && patch.border) border.innerHTML = patch.border;
   if (patch.figures) showFigures(frame, patch.figures);
 }
 
