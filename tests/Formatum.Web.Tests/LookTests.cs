@@ -166,4 +166,84 @@ public sealed class LookTests(Workplace place) : InBrowser(place)
         }
         Look(await FrameAsync(id, made.GetProperty("id").GetInt32())).ToString().ShouldBe(Look(made).ToString());
     }
+
+    [Fact]
+    public async Task A_border_has_lines_and_places_and_corners_are_shaped()
+    {
+        int id = await Server.NewPublicationAsync("Bordered");
+        int frame = (await FilledAsync(id, (60, 60, 200, 120)))[0];
+        Open(id, frame);
+        double whole = Placement(await FrameAsync(id, frame)).GetProperty("cropLoss").GetDouble();
+        Type("#look-border", "3" + Keys.Enter);
+        Browser.Click("#look-border-kind option[value='Double']");
+        Browser.Click("#look-border-place option[value='Inside']");
+        JsonElement Border(JsonElement f) => Look(f).GetProperty("border");
+        Frame(id, frame, f => Border(f).GetProperty("kind").GetString() == "double" && Border(f).GetProperty("place").GetString() == "inside", "double, inside");
+        Browser.Driver.FindElements(By.CssSelector($"#frame-{frame} .border path")).Count.ShouldBe(2);
+        Browser.Click("#more-border summary");
+        Type("#look-second", "1" + Keys.Enter);
+        Frame(id, frame, f => Border(f).GetProperty("second").ValueKind == JsonValueKind.Object, "a second line");
+        Browser.Click("[data-look='border.sides.left']");
+        Frame(id, frame, f => Border(f).GetProperty("sides").GetArrayLength() == 3, "without the left side");
+
+        Type("#look-radius", "8mm 0" + Keys.Enter);
+        Browser.Click("#look-corners option[value='Bevel']");
+        var shaped = Frame(id, frame, f => Look(f).GetProperty("corners") is { ValueKind: JsonValueKind.Object } c && c.GetProperty("kind").GetString()
+            == "bevel", "bevelled");
+        Look(shaped).GetProperty("corners").GetProperty("radius").EnumerateArray().Select(r => r.GetDouble() * 25.4 / 72)
+            .Select(mm => Math.Round(mm, 6)).ShouldBe([8, 0, 8, 0]);
+        // More of the picture is cropped: two triangles of 8 mm.
+        Placement(shaped).GetProperty("cropLoss").GetDouble().ShouldBeGreaterThan(whole + 0.01);
+        Browser.Find($"#frame-{frame} clipPath path");
+
+        // While the frame is sized, its border goes along, and its corners keep their radius.
+        string before = Browser.Find($"#frame-{frame} .border").GetAttribute("innerHTML")!;
+        var (x, y) = Window(260, 180);
+        Actions().MoveToLocation(x, y).ClickAndHold().MoveByOffset(40, 40).Perform();
+        Browser.Until(() => Browser.Find($"#frame-{frame} .border").GetAttribute("innerHTML") != before, "the border follows");
+        Actions().Release().Perform();
+        Frame(id, frame, f => D(f, "width") > 210, "sized");
+
+        Type("#look-radius", "2 3 4 5 6" + Keys.Enter);
+        Browser.Until(() => Browser.Find("[data-error-of='look.corners.radius']").Text.Contains("four corners", StringComparison.Ordinal), "told why");
+        Type("#look-border", "none" + Keys.Enter);
+        Frame(id, frame, f => Border(f).ValueKind == JsonValueKind.Null, "no border");
+    }
+
+    [Fact]
+    public async Task Programs_give_borders_and_corners_and_are_told_what_cannot_be()
+    {
+        int id = await Server.NewPublicationAsync("By program");
+        int frame = (await FilledAsync(id, (60, 60, 200, 120)))[0];
+        async Task<(HttpStatusCode, string)> PutAsync(object look)
+        {
+            using var answer = await Server.Client.PatchAsJsonAsync($"/api/publications/{id}/frames/{frame}", new { look });
+            return (answer.StatusCode, await answer.Content.ReadAsStringAsync());
+        }
+        (await PutAsync(new
+        {
+            border = new { width = "1mm", kind = "thick-thin", place = "outside", dashes = new[] { 4, 2 }, join = "round", sides = new[] { "top", "left" },
+                second = new { gap = 2, width = 1, colour = "#7a3b69" } },
+            corners = new { kind = "notch", radius = new[] { 4, 0 } }
+        })).Item1.ShouldBe(HttpStatusCode.OK);
+        var look = Look(await FrameAsync(id, frame));
+        look.GetProperty("border").GetProperty("kind").GetString().ShouldBe("thick-thin");
+        look.GetProperty("border").GetProperty("sides").EnumerateArray().Select(s => s.GetString()).ShouldBe(["top", "left"]);
+        look.GetProperty("border").GetProperty("second").GetProperty("colour").GetString().ShouldBe("#7a3b69");
+        look.GetProperty("corners").GetProperty("radius").EnumerateArray().Select(r => r.GetDouble()).ShouldBe([4, 0, 4, 0]);
+        foreach (var (bad, field) in new (object, string)[]
+        {
+            (new { border = new { width = 0 } }, "look.border.width"), (new { border = new { width = 1, dashes = Array.Empty<int>() } }, "look.border.dashes"),
+            (new { border = new { width = 1, sides = Array.Empty<string>() } }, "look.border.sides"), (new { corners = new { radius = 1e9 } }, "look.corners.radius"),
+            (new { border = new { width = 1, dashes = Enumerable.Repeat(1, 10_000).ToArray() } }, "look.border.dashes"),
+            (new { corners = new { radius = Array.Empty<int>() } }, "look.corners.radius"), (new { corners = new { radius = -4 } }, "look.corners.radius"),
+        })
+        {
+            var (status, text) = await PutAsync(bad);
+            status.ShouldBe(HttpStatusCode.BadRequest);
+            text.ShouldContain(field);
+        }
+        (await PutAsync(new { border = new { width = 1, kind = "wavy" } })).Item1.ShouldBe(HttpStatusCode.BadRequest);
+        Look(await FrameAsync(id, frame)).ToString().ShouldBe(look.ToString(), "What was refused changed nothing.");
+    }
 }
