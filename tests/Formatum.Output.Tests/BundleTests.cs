@@ -9,6 +9,7 @@ using Formatum.Core.Edits;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
+using Formatum.Core.Settings;
 using Formatum.Core.Stories;
 using Formatum.Core.Typesetting;
 using Formatum.Imaging;
@@ -72,7 +73,7 @@ public sealed class BundleTests : IDisposable
             StaysFitted = false
         };
         Frame Framed(int id, Outline outline) => new() { Id = id, PageId = 2, Box = new(10.1, 20, 100, 80), Outline = outline };
-        return PublicationCheck.Assemble(60,
+        return PublicationCheck.Assemble(70,
         [
             Workshop.A4(facing: true) with { Edition = "No. 12", BindsRight = true, FirstFolio = 3, Bleed = 9, BaselineStep = 14, BaselineStart = 3.5, Margins = new(20, 21, 22, 23),
                 Columns = new(3, 11.3), Unit = LengthUnit.Pica, AssumedPpi = 96, PrintPpi = 250, FloorPpi = 120, SuggestSubjects = true, DefaultRuleId = 20,
@@ -86,13 +87,13 @@ public sealed class BundleTests : IDisposable
             new FittingRule { Id = 21, Name = "Product shot", Description = "As the studio sends them", BasedOnId = 20, Settings = settings },
             Framed(30, Outline.Rectangle) with { Name = "Cover", ImageId = 10, RuleId = 21, Own = new() { AlignX = 0.1 },
                 Recrop = new(1.5, new(0.2, 0.3), 1.4, 7), Held = new(new(100, 0, 3, 80, 0.1, 1e-17), FitKind.Width), Angle = 15, Depth = 4, Locked = true,
-                Hidden = true, GroupId = 30, Look = new() { Border = new(0.5, new NamedColour(57)) { Kind = BorderKind.Dashed, Place = BorderPlace.Outside, Dashes = new([6, 3, 1]), Join = LineJoin.Round,
+                Hidden = true, GroupId = 30, Look = new Look { Border = new(0.5, new NamedColour(57)) { Kind = BorderKind.Dashed, Place = BorderPlace.Outside, Dashes = new([6, 3, 1]), Join = LineJoin.Round,
                 End = LineEnd.Square, Sides = Sides.Top | Sides.Left, Second = new(1, 2, new NamedColour(58)), Third = new(0, 0.25) },
                 Corners = new(CornerKind.Scoop, 1, 2, 3, 4), Background = Colour.Of("#abcdef"), Opacity = 0.25,
                 Shadow = new(1, -2, 3.5, new GreyColour(0.7), 0.125),
                 Treatment = new() { Grey = new(0.5, 0.4, 0.3), Saturation = 2, Brightness = 0.1, Contrast = -0.2, Gamma = 1.5, Invert = true,
                     Inks = new(new NamedColour(58), Colour.White), IsOff = true } } },
-            Framed(31, Outline.Ellipse) with { GroupId = 30, ImageId = 11 },
+            Framed(31, Outline.Ellipse) with { GroupId = 30, ImageId = 11, LookId = 61, Look = new() { Border = default(Given<Border>) } },
             Framed(32, Outlines.Polygon(5)),
             Framed(33, new PathOutline([new(new(0, 0), new(-0.1, 0.2)), new(new(1, 0)), new(new(0.5, 1), null, new(0.2, 1.2))])),
             Framed(34, Outline.Rectangle) with { Area = new() { Columns = 2, Inset = new(1, 2, 3, 4), Vertical = VerticalPlace.Middle, IgnoresWrap = true,
@@ -105,6 +106,8 @@ public sealed class BundleTests : IDisposable
             new PaletteColour { Id = 58, Name = "Plum & <b>", Colour = Colour.Of("#7a3b69") },
             new OwnFont { Id = 59, Family = "Slip", Bold = true, Name = "slip.otf", Format = "otf", ContentHash = new('a', 64), Bytes = 1000,
                 Embedding = FontEmbedding.PreviewAndPrint, WholeOnly = true, Glyphs = 12, Licence = "Its own" },
+            new NamedLook { Id = 60, Name = "Framed", Settings = new Look { Border = new(2, new NamedColour(57)), Shadow = Shadow.Usual } },
+            new NamedLook { Id = 61, Name = "Framed, flat", BasedOnId = 60, Settings = new() { Shadow = default(Given<Shadow>), Opacity = 1 } },
             new MasterPage { Id = 40, Name = "Product \u201cpage\u201d", VersoId = 41, RectoId = 42 },
             new Page(41) { Guides = [new(false, 12)] },
             new Page(42),

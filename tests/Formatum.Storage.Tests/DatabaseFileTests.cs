@@ -107,7 +107,7 @@ public sealed class DatabaseFileTests : IDisposable
     public async Task A_part_that_says_more_than_this_program_knows_is_refused_and_not_thinned()
     {
         int id = await Filled();
-        Sql("""UPDATE "Parts" SET "Json" = replace("Json", '{"version":3,', '{"version":3,"glow":"warm",') WHERE "Kind" = 4""");
+        Sql("""UPDATE "Parts" SET "Json" = replace("Json", '{"version":4,', '{"version":4,"glow":"warm",') WHERE "Kind" = 4""");
         var store = new PublicationStore(File);
         (await Should.ThrowAsync<UnreadablePublication>(store.OpenAsync(id))).Message.ShouldContain("glow");
         (await store.ListAsync()).Count.ShouldBe(1);
@@ -124,7 +124,7 @@ public sealed class DatabaseFileTests : IDisposable
         int frame = (await store.OpenAsync(id)).Publication.Frames.Keys.Single();
         // The story's number was the frame's in the older version; the text stood in the frame.
         Sql($$"""
-            UPDATE "Parts" SET "Json" = replace(replace("Json", '"version":3', '"version":2'), '"storyId":' || json_extract("Json", '$.storyId'),
+            UPDATE "Parts" SET "Json" = replace(replace("Json", '"version":4', '"version":2'), '"storyId":' || json_extract("Json", '$.storyId'),
                 '"text":{"paragraphs":[{"text":"A mug","style":{"bold":true} }] }') WHERE "Kind" = 4;
             UPDATE "Journal" SET "Changes" = (SELECT '[{"kind":4,"id":{{frame}},"after":' || "Json" || '}]' FROM "Parts" WHERE "Kind" = 4);
             DELETE FROM "Parts" WHERE "Kind" = 9

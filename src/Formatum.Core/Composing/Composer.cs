@@ -28,11 +28,11 @@ public static class Composer
     /// <param name="onPage">The page it is shown on; null for the one it keeps to.</param>
     public static SceneFrame Compose(Publication publication, Frame frame, Box box, ITypefaces typefaces, int? onPage = null)
     {
-        var look = frame.Look.Recoloured(publication.ColourOf);
+        var look = publication.LookOf(frame).Recoloured(publication.ColourOf);
         var image = publication.PlacementOf(frame) is { } placement
             ? new SceneImage(publication.Images[frame.ImageId!.Value], placement.Matrix, look.Treatment is { Works: true } treatment ? treatment : null)
             : null;
-        return new(frame.Id, new Pose(box, frame.Angle).ToPage, box.Width, box.Height, frame.Shape, image,
+        return new(frame.Id, new Pose(box, frame.Angle).ToPage, box.Width, box.Height, frame.Outline.With(look.Corners), image,
             Composition.TextOf(publication, frame, typefaces, onPage),
             look);
     }

@@ -96,7 +96,7 @@ public static class Composition
         return set;
     }
 
-    private static Place PlaceOf(Publication publication, Frame frame, int onPage) => new(frame.Box.Width, frame.Box.Height, frame.Shape,
+    private static Place PlaceOf(Publication publication, Frame frame, int onPage) => new(frame.Box.Width, frame.Box.Height, publication.ShapeOf(frame),
         frame.Area ?? TextArea.Whole, frame.Area is { IgnoresWrap: true } ? [] : Wraps.Of(publication, frame, onPage),
         publication.Setup.BaselineStep > 0 && frame.Angle == 0 ? new(publication.Setup.BaselineStart - frame.Box.Y, publication.Setup.BaselineStep) : null);
 }

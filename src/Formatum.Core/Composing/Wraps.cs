@@ -33,9 +33,10 @@ public static class Wraps
         var toText = back.After(new Pose(box, frame.Angle).ToPage);
         Obstacle Shape(IEnumerable<Vec> corners, Inset distance) => new([.. corners.Select(toText.Apply)], distance, wrap.Sides,
             wrap.Around == WrapAround.Clear);
-        var outline = frame.Shape.Flatten(box.Width, box.Height);
+        var shape = publication.ShapeOf(frame);
+        var outline = shape.Flatten(box.Width, box.Height);
         if (wrap.Around == WrapAround.Contour && ContourOf(publication, frame, outline) is { } rings) return rings.Select(r => Shape(r, wrap.Distance));
-        if (wrap.Around is WrapAround.Outline or WrapAround.Contour && frame.Shape is not RectangleOutline) return [Shape(outline, wrap.Distance)];
+        if (wrap.Around is WrapAround.Outline or WrapAround.Contour && shape is not RectangleOutline) return [Shape(outline, wrap.Distance)];
         // Along straight sides each has a distance of its own, wherever the frame is turned.
         var distance = wrap.Distance;
         var (left, top) = (-distance.Left, -distance.Top);

@@ -129,6 +129,11 @@ internal static class ColourChecks
             var text = story.Text.Restyled(p => p with { Set = Changed(p.Set) }, r => r with { Set = Changed(r.Set) });
             if (text != story.Text) draft.Put(story with { Text = text });
         }
+        foreach (var named in draft.Origin.Looks.Values)
+        {
+            var settings = named.Settings.Recoloured(colour);
+            if (settings != named.Settings) draft.Put(named with { Settings = settings });
+        }
         foreach (var frame in draft.Origin.Frames.Values.Where(f => f.Look.AllColours().Any(c => c is NamedColour)))
         {
             var look = frame.Look.Recoloured(colour);

@@ -84,7 +84,9 @@ public sealed record PasteFrames(Publication Source, ImmutableArray<int> FrameId
         {
             ImageId = Image(draft, frame.ImageId),
             RuleId = Rule(draft, frame.RuleId),
-            Look = frame.Look.Recoloured(colour => Colour(draft, colour)),
+            // What a named look says comes along as the frame's own.
+            LookId = null,
+            Look = Source.LookOf(frame).Recoloured(colour => Colour(draft, colour)),
         }, Source, same ? null : text =>
             Text(draft, text));
     }

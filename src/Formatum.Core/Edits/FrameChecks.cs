@@ -34,6 +34,8 @@ internal static class FrameChecks
         frame.Area?.Check(errors);
         frame.Wrap?.Check(errors);
         if (frame.Area is not null && !frame.IsText) errors.Add("columns", $"{frame.Label} holds no text, and has no columns.");
+        if (frame.LookId is { } lookId && draft.Find(new(PartKind.Look, lookId)) is null)
+            errors.Add("lookId", $"There is no look {lookId} in this publication. Make it first, or leave the look out.");
         frame.Look.Check(errors);
         ColourChecks.CheckNamed(draft, frame.Look.AllColours(), errors, "look");
         FitSettingsCheck.Check(frame.Own, errors);

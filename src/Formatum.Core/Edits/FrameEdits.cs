@@ -27,6 +27,7 @@ public sealed record MakeFrame : Edit
     public int? ImageId { get; init; }
 
     public Look Look { get; init; } = Look.Plain;
+    public int? LookId { get; init; }
 
     /// <summary>For a text frame; null for an image frame.</summary>
     public FrameText? Text { get; init; }
@@ -58,6 +59,7 @@ public sealed record MakeFrame : Edit
             RuleId = RuleId,
             Own = Own,
             Look = Look,
+            LookId = LookId,
             ImageId = ImageId,
             Area = Area,
             Wrap = Wrap,
@@ -93,7 +95,11 @@ public sealed record ChangeFrames : Edit
     public Replacement<int?>? ImageId { get; init; }
     public Recrop? Recrop { get; init; }
 
+    /// <summary>What is set of its look on the frame itself.</summary>
     public Look? Look { get; init; }
+
+    /// <summary>The named look, or null in it for none.</summary>
+    public Replacement<int?>? LookId { get; init; }
 
     /// <summary>Another text, for text frames alone.</summary>
     public FrameText? Text { get; init; }
@@ -140,7 +146,7 @@ public sealed record ChangeFrames : Edit
         { Text: not null } => "Replace text",
         { Area: not null } => "Change columns",
         { Wrap: not null } => "Change wrap",
-        { Look: not null } => "Change look",
+        { Look: not null } or { LookId: not null } => "Change look",
         { Name: not null } => "Rename frame",
         _ => "Change frame",
     };
@@ -164,7 +170,8 @@ public sealed record ChangeFrames : Edit
         {
             Area = Area is null ? frame.Area : Area.On(frame.Area),
             Wrap = Wrap is null ? frame.Wrap : Wrap.On(frame.Wrap),
-            Look = Look ?? frame.Look,
+            Look = Look is null ? frame.Look : Look,
+            LookId = LookId is { } look ? look.Value : frame.LookId,
             PageId = Page is { } number ? PageIdOf(draft, number) : frame.PageId,
             Box = new(X ?? frame.Box.X, Y ?? frame.Box.Y, Width ?? frame.Box.Width, Height ?? frame.Box.Height),
             Angle = Angle is { } angle ? Geometry.Angle.Normalize(angle) : frame.Angle,

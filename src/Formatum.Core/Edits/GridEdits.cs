@@ -75,11 +75,15 @@ public sealed record FlipFrames(ImmutableArray<int> FrameIds, int Spread, bool A
                 Box = frame.Box.Moved(pose.Box.X - box.X, pose.Box.Y - box.Y),
                 Angle = pose.Angle,
                 Outline = Outlines.Mirrored(frame.Outline, Across),
-                Look = frame.Look with { Corners = frame.Look.Corners?.Mirrored(Across) },
+                Look = Mirrored(frame.Look, draft.Origin.LookOf(frame).Corners),
                 Own = own,
                 Recrop = frame.Recrop with { Turn = -frame.Recrop.Turn + 0.0 },
                 Held = frame.Held is { } held ? held with { Matrix = mirror.After(held.Matrix) } : null,
             });
         }
     }
+
+    /// <summary>Corners that differ change sides, also where a named look shapes them.</summary>
+    private LookSettings Mirrored(LookSettings look, Corners? corners) =>
+        corners?.Mirrored(Across) is { } mirrored && mirrored != corners ? look with { Corners = mirrored } : look;
 }

@@ -53,28 +53,36 @@ public sealed record LookChange
     }
 }
 
-/// <summary>Changes the look of frames, all in the same way.</summary>
+/// <summary>Changes the look of frames, all in the same way. What changes is set on the frames themselves.</summary>
 public sealed record ChangeLook(ImmutableArray<int> FrameIds, LookChange Change) : Edit
 {
     public override string Words => "Change look" + (FrameIds.Length > 1 ? $", {FrameIds.Length} frames" : "");
 
-    protected override void Make(Draft draft) => GiveLook.Put(draft, FrameIds, Change.On);
+    protected override void Make(Draft draft) => GiveLook.Put(draft, FrameIds, frame =>
+    {
+        var was = draft.Origin.LookOf(frame);
+        var will = Change.On(was);
+        // Without a named look there is nothing that "none" would have to keep away.
+        return frame with { Look = frame.LookId is null ? will : LookSettings.Between(was, will).Over(frame.Look) };
+    });
 }
 
 /// <summary>Gives frames the look of another, and nothing else of it.</summary>
-public sealed record GiveLook(ImmutableArray<int> FrameIds, Look Look) : Edit
+/// <param name="FrameIds">The frames.</param>
+/// <param name="Look">What is set on the other itself.</param>
+/// <param name="LookId">The named look it has; null for none.</param>
+public sealed record GiveLook(ImmutableArray<int> FrameIds, LookSettings Look, int? LookId = null) : Edit
 {
     public override string Words => "Paste look";
 
-    protected override void Make(Draft draft) => Put(draft, FrameIds, _ => Look);
+    protected override void Make(Draft draft) => Put(draft, FrameIds, frame => frame with { Look = Look, LookId = LookId });
 
-    internal static void Put(Draft draft, ImmutableArray<int> frameIds, Func<Look, Look> look)
+    internal static void Put(Draft draft, ImmutableArray<int> frameIds, Func<Frame, Frame> look)
     {
         if (frameIds.IsEmpty) throw new EditRefused("frame", "No frame is chosen. Choose one first.");
         foreach (int id in frameIds)
         {
-            var frame = FrameOf(draft, id);
-            var changed = frame with { Look = look(frame.Look) };
+            var changed = look(FrameOf(draft, id));
             FrameChecks.Check(draft, changed);
             draft.Put(changed);
         }

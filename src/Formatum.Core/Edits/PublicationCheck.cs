@@ -60,6 +60,9 @@ public static class PublicationCheck
         foreach (var colour in publication.Colours.Values) Tell(findings, colour, errors => ColourChecks.Check(colour, errors));
         if (publication.Colours.Count > PaletteColour.Most || publication.Colours.Values.GroupBy(c => c.Name, RuleChecks.SameName).Any(g => g.Count() > 1))
             findings.Add("colours", $"Colours have names of their own, and there are {PaletteColour.Most} at most.");
+        foreach (var look in publication.Looks.Values) Tell(findings, look, errors => LookChecks.Check(publication, look, errors));
+        if (publication.Looks.Count > NamedLook.Most || publication.Looks.Values.GroupBy(l => l.Name, RuleChecks.SameName).Any(g => g.Count() > 1))
+            findings.Add("looks", $"Looks have names of their own, and there are {NamedLook.Most} at most.");
         if (publication.Fonts.Count > OwnFont.Most || publication.Fonts.Values.GroupBy(f => (f.Family, f.Bold, f.Italic)).Any(g => g.Count() > 1))
             findings.Add("fonts", $"A family has each of its faces once, and there are {OwnFont.Most} fonts at most.");
         foreach (var frame in publication.Frames.Values)

@@ -40,7 +40,7 @@ public static class Pouring
 
         // Pictures of one size into frames of one size and fit cost the same: each is worked out once.
         var imageKinds = new Kinds<LinkedImage, ImageKind>(images, i => new(i.Picture(publication.Setup.AssumedPpi), i.Subject));
-        var frameKinds = new Kinds<Frame, FrameKind>(frames, f => new(f.Box.Width, f.Box.Height, f.Shape, publication.FitOf(f)));
+        var frameKinds = new Kinds<Frame, FrameKind>(frames, f => new(f.Box.Width, f.Box.Height, publication.ShapeOf(f), publication.FitOf(f)));
         var kindCosts = new double[frameKinds.Count, imageKinds.Count];
         Parallel.For(0, frameKinds.Count, f =>
         {

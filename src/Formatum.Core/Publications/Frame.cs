@@ -29,9 +29,6 @@ public sealed record Frame : Part
 
     public Outline Outline { get; init; } = Outline.Rectangle;
 
-    /// <summary>The outline with its corners as the look shapes them: what is seen of the frame.</summary>
-    public Outline Shape => Outline.With(Look.Corners);
-
     /// <summary>Stacking order on the spread: the higher lies above. Equal ones stack by id.</summary>
     public int Depth { get; init; }
 
@@ -60,8 +57,11 @@ public sealed record Frame : Part
     /// <summary>The image in the frame; null for a placeholder.</summary>
     public int? ImageId { get; init; }
 
-    /// <summary>How it looks, whatever is in it.</summary>
-    public Look Look { get; init; } = Look.Plain;
+    /// <summary>The named look it has; null for none.</summary>
+    public int? LookId { get; init; }
+
+    /// <summary>What of its look was set on the frame itself.</summary>
+    public LookSettings Look { get; init; } = LookSettings.Open;
 
     /// <summary>The frame of a master page that it goes by, while nothing else was done to it on its page; null for none.</summary>
     public int? MasterFrameId { get; init; }
@@ -83,7 +83,7 @@ public sealed record Frame : Part
 
     /// <summary>Whether it is as a frame of a master is in all that it has from there; what is in it is its own.</summary>
     public bool Follows(Frame master) => Box == master.Box && Angle == master.Angle && Outline == master.Outline && RuleId == master.RuleId
-        && Own == master.Own && Look == master.Look && Area == master.Area && Wrap == master.Wrap;
+        && Own == master.Own && LookId == master.LookId && Look == master.Look && Area == master.Area && Wrap == master.Wrap;
 
     /// <summary>The name people gave it, or one that tells frames apart.</summary>
     public string Label => Name.Length > 0 ? Name : $"Frame {Id}";

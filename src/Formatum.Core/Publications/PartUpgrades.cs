@@ -14,10 +14,11 @@ public static class PartUpgrades
     {
         // 2: what a frame is filled with was called its tone.
         // 3: its text is a story of its own.
+        // 4: parts of its look may be left open, as those of a plain one are.
         [PartKind.Frame] = [frame => Rename(frame["look"] as JsonObject, "tone", "background"), frame =>
         {
             if (frame.Remove("text", out var text) && text is not null) frame["storyId"] = frame["id"]!.DeepClone();
-        }],
+        }, frame => OpenPlain(frame["look"] as JsonObject)],
         // 2: characters of a paragraph are set in runs, and only what is not usual is set.
         [PartKind.Story] = [story => InRuns(story["text"] as JsonObject)],
     }.ToFrozenDictionary();
@@ -69,6 +70,14 @@ public static class PartUpgrades
                 if (value is null || Usual.GetValueOrDefault(name) == value.ToJsonString()) set.Remove(name);
             paragraph["set"] = set;
         }
+    }
+
+    private static void OpenPlain(JsonObject? look)
+    {
+        if (look is null) return;
+        if (look["opacity"]?.GetValueKind() == JsonValueKind.Number && look["opacity"]!.GetValue<double>() == 1) look.Remove("opacity");
+        foreach (var (name, value) in look.ToList())
+            if (value is null) look.Remove(name);
     }
 
     private static void Rename(JsonObject? within, string from, string to)

@@ -3,6 +3,7 @@ using System.Collections.Immutable;
 using Formatum.Core.Checks;
 using Formatum.Core.Colours;
 using Formatum.Core.Fitting;
+using Formatum.Core.Geometry;
 using Formatum.Core.Stories;
 
 namespace Formatum.Core.Publications;
@@ -21,7 +22,7 @@ public sealed class Publication : ITextNames
         int nextId, Setup setup, PageOrder order, ImmutableDictionary<int, Page> pages, ImmutableDictionary<int, Frame> frames,
         ImmutableDictionary<int, LinkedImage> images, ImmutableDictionary<int, FittingRule> rules, ImmutableSortedDictionary<int, MasterPage> masters,
             ImmutableDictionary<int, Story> stories, ImmutableDictionary<int, NamedStyle> styles, ImmutableDictionary<int, OwnFont> fonts,
-        ImmutableDictionary<int, PaletteColour> colours, Tray tray,
+        ImmutableDictionary<int, PaletteColour> colours, ImmutableDictionary<int, NamedLook> looks, Tray tray,
         ImmutableDictionary<int, ImmutableSortedSet<int>> framesOfPage, ConcurrentDictionary<int, (FitSettings, ResolvedFit)>? ruleFits = null)
     {
         NextId = nextId;
@@ -36,6 +37,7 @@ public sealed class Publication : ITextNames
         Styles = styles;
         Fonts = fonts;
         Colours = colours;
+        Looks = looks;
         Tray = tray;
         _framesOfPage = framesOfPage;
         _ruleFits = ruleFits ?? new();
@@ -59,6 +61,9 @@ public sealed class Publication : ITextNames
 
     /// <summary>Its palette.</summary>
     public ImmutableDictionary<int, PaletteColour> Colours { get; }
+
+    /// <summary>Its named looks.</summary>
+    public ImmutableDictionary<int, NamedLook> Looks { get; }
 
     public Tray Tray { get; }
 
@@ -98,6 +103,7 @@ public sealed class Publication : ITextNames
         var styles = ImmutableDictionary.CreateBuilder<int, NamedStyle>();
         var fonts = ImmutableDictionary.CreateBuilder<int, OwnFont>();
         var colours = ImmutableDictionary.CreateBuilder<int, PaletteColour>();
+        var looks = ImmutableDictionary.CreateBuilder<int, NamedLook>();
         foreach (var part in parts)
         {
             switch (part)
@@ -113,6 +119,7 @@ public sealed class Publication : ITextNames
                 case NamedStyle n: styles.Add(n.Id, n); break;
                 case OwnFont own: fonts.Add(own.Id, own); break;
                 case PaletteColour c: colours.Add(c.Id, c); break;
+                case NamedLook l: looks.Add(l.Id, l); break;
                 case Tray t: tray = t; break;
                 default: throw new ArgumentException($"A publication has no parts of the kind {part.Key.Kind}.");
             }
@@ -122,7 +129,7 @@ public sealed class Publication : ITextNames
             nextId, setup ?? throw new ArgumentException("A publication needs a set-up."), order ??
                 throw new ArgumentException("A publication needs an order of pages."),
             pages.ToImmutable(), frames.ToImmutable(), images.ToImmutable(), rules.ToImmutable(), masters.ToImmutable(),
-            stories.ToImmutable(), styles.ToImmutable(), fonts.ToImmutable(), colours.ToImmutable(), tray, byPage);
+            stories.ToImmutable(), styles.ToImmutable(), fonts.ToImmutable(), colours.ToImmutable(), looks.ToImmutable(), tray, byPage);
     }
 
     /// <summary>All its parts; an empty tray is none.</summary>
@@ -146,6 +153,7 @@ public sealed class Publication : ITextNames
         var styles = Styles.ToBuilder();
         var fonts = Fonts.ToBuilder();
         var colours = Colours.ToBuilder();
+        var looks = Looks.ToBuilder();
         var byPage = _framesOfPage.ToBuilder();
         int nextId = NextId;
         foreach (var (key, before, after) in changes.Items)
@@ -163,6 +171,7 @@ public sealed class Publication : ITextNames
                 case PartKind.Style: Put(styles, key.Id, after); break;
                 case PartKind.Font: Put(fonts, key.Id, after); break;
                 case PartKind.Colour: Put(colours, key.Id, after); break;
+                case PartKind.Look: Put(looks, key.Id, after); break;
                 case PartKind.Tray: tray = (Tray?)after ?? Tray.Empty; break;
                 case PartKind.Frame:
                     Put(frames, key.Id, after);
@@ -176,7 +185,7 @@ public sealed class Publication : ITextNames
         var rulesAfter = rules.ToImmutable();
         bool sameFits = ReferenceEquals(rulesAfter, Rules) && setup.DefaultRuleId == Setup.DefaultRuleId;
         return new(nextId, setup, order, pages.ToImmutable(), frames.ToImmutable(), images.ToImmutable(), rulesAfter, masters.ToImmutable(),
-            stories.ToImmutable(), styles.ToImmutable(), fonts.ToImmutable(), colours.ToImmutable(), tray, byPage.ToImmutable(), sameFits ? _ruleFits : null);
+            stories.ToImmutable(), styles.ToImmutable(), fonts.ToImmutable(), colours.ToImmutable(), looks.ToImmutable(), tray, byPage.ToImmutable(), sameFits ? _ruleFits : null);
     }
 
     private static void Put<T>(IDictionary<int, T> all, int id, Part? part) where T : Part
@@ -253,7 +262,7 @@ public sealed class Publication : ITextNames
 
     /// <summary>All that decides where the frame's image lies; null for a placeholder.</summary>
     public PictureFit? PictureFitOf(Frame frame) => ImageOf(frame) is not { } image ? null
-        : new PictureFit(frame.Box.Width, frame.Box.Height, frame.Shape, image.Picture(Setup.AssumedPpi), FitOf(frame), image.Subject);
+        : new PictureFit(frame.Box.Width, frame.Box.Height, ShapeOf(frame), image.Picture(Setup.AssumedPpi), FitOf(frame), image.Subject);
 
     /// <summary>Where the frame's image lies: as its rule fits it, or as the frame holds it; null for a placeholder.</summary>
     public Placement? PlacementOf(Frame frame) => PictureFitOf(frame) is { } fit ? PlacementOf(frame, fit) : null;
@@ -275,6 +284,12 @@ public sealed class Publication : ITextNames
     public FontFiles? FilesOf(string family) => (_families ??= OwnFont.Families(Fonts.Values)).GetValueOrDefault(family);
 
     private IReadOnlyDictionary<string, FontFiles>? _families;
+
+    /// <summary>How a frame looks: what is set on it over what its named look says, with colours of the palette as they are named.</summary>
+    public Look LookOf(Frame frame) => (frame.LookId is null ? frame.Look : frame.Look.Over(LookCascade.SettingsOf(this, frame.LookId))).Resolve();
+
+    /// <summary>A frame's outline with its corners as its look shapes them: what is seen of it.</summary>
+    public Outline ShapeOf(Frame frame) => frame.LookId is null ? frame.Outline.With(frame.Look.Corners?.Value) : frame.Outline.With(LookOf(frame).Corners);
 
     /// <summary>A colour with one of the palette looked up; one that is not there is black.</summary>
     public Colour ColourOf(Colour colour) => colour is NamedColour named ? Colours.GetValueOrDefault(named.Id)?.Colour ?? Colour.Black : colour;

@@ -22,6 +22,8 @@ public enum SettingKind
     Colour,
     /// <summary>Tab stops.</summary>
     Tabs,
+    /// <summary>Made of several figures.</summary>
+    Several,
 }
 
 /// <summary>

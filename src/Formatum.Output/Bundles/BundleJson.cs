@@ -18,7 +18,7 @@ public static class BundleJson
     public const int Version = 6;
 
     private static readonly string[] Known = ["format", "version", "nextId", "setup", "pages", "masters", "rules", "images", "frames", "stories", "styles",
-        "fonts", "colours", "tray"];
+        "fonts", "colours", "looks", "tray"];
 
     // Readable as it stands: letters of all scripts as themselves. It never becomes part of a page.
     private static readonly JsonWriterOptions Writing = new() { Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
@@ -45,6 +45,7 @@ public static class BundleJson
         if (!publication.Fonts.IsEmpty) List(writer, "fonts", publication.Fonts.Values.OrderBy(f => f.Id).Select(f => FontObject(f,
             fileOf.GetValueOrDefault(f.Id))));
         if (!publication.Colours.IsEmpty) List(writer, "colours", publication.Colours.Values.OrderBy(c => c.Id).Select(PartJson.ToObject));
+        if (!publication.Looks.IsEmpty) List(writer, "looks", publication.Looks.Values.OrderBy(l => l.Id).Select(PartJson.ToObject));
         List(writer, "tray", publication.Tray.ImageIds.Select(id => (JsonNode)id));
         writer.WriteEndObject();
     }
@@ -123,6 +124,7 @@ public static class BundleJson
             if (root.ContainsKey("styles")) parts.AddRange(Items(root, "styles").Select(PartJson.FromOutside<NamedStyle>));
             if (root.ContainsKey("fonts")) parts.AddRange(Items(root, "fonts").Select(node => Font(node, fileOf)));
             if (root.ContainsKey("colours")) parts.AddRange(Items(root, "colours").Select(PartJson.FromOutside<PaletteColour>));
+            if (root.ContainsKey("looks")) parts.AddRange(Items(root, "looks").Select(PartJson.FromOutside<NamedLook>));
             parts.Add(new Tray([.. Items(root, "tray").Select(node => Number(node, "tray"))]));
             return (PublicationCheck.Assemble(Number(root["nextId"], "nextId"), parts), fileOf);
         }
@@ -136,17 +138,17 @@ public static class BundleJson
         }
     }
 
-    /// <summary>The version since which texts are stories of their own; and the one in which their characters came to be set in runs.</summary>
-    private const int StoriesSince = 3, RunsSince = 4;
+    /// <summary>The versions since which texts are stories of their own, their characters are set in runs, and parts of a look may be left open.</summary>
+    private const int StoriesSince = 3, RunsSince = 4, OpenLooksSince = 6;
 
     /// <summary>A frame as it is written today, and its text, which was part of it before: until version 3, bundles hold frames in the version of their own
     /// number.</summary>
     private static IEnumerable<Part> Frame(JsonNode? node, int version)
     {
-        if (version >= StoriesSince || node is not JsonObject old) return [PartJson.FromOutside<Frame>(node)];
+        if (version >= OpenLooksSince || node is not JsonObject old) return [PartJson.FromOutside<Frame>(node)];
         if (old["id"] is null) throw new JsonException("A frame has an \"id\".");
         var story = PartUpgrades.StoryWithin(PartKind.Frame, old, version);
-        var frame = PartJson.FromOutside<Frame>(PartUpgrades.Upgrade(PartKind.Frame, old, version));
+        var frame = PartJson.FromOutside<Frame>(PartUpgrades.Upgrade(PartKind.Frame, old, Math.Min(version, StoriesSince)));
         return story is null ? [frame] : [frame, Story(story, version)];
     }
 

@@ -68,7 +68,7 @@ public sealed record ImpactAnswer(TouchedAnswer[] Frames, int Placeholders, int 
 /// <summary>A frame; x and y in points from the upper left of its page's trim.</summary>
 public sealed record FrameAnswer(
     int Id, string Name, int Page, double X, double Y, double Width, double Height, double Angle, OutlineName Outline, bool Locked, bool Hidden, int? GroupId,
-        int? RuleId, int? ImageId, int? MasterFrameId, SettingsAnswer Set,
+        int? RuleId, int? LookId, int? ImageId, int? MasterFrameId, SettingsAnswer Set,
     RecropAnswer Recrop, LookAnswer Look, PlacementAnswer? Placement, TextAnswer? Text, ColumnsAnswer? Columns, WrapAnswer Wrap)
 {
     public static FrameAnswer Of(Publication publication, Frame frame) => new(
@@ -80,8 +80,8 @@ public sealed record FrameAnswer(
             PathOutline => OutlineName.Free,
             _ => OutlineName.Rectangle
         },
-        frame.Locked, frame.Hidden, frame.GroupId, frame.RuleId, frame.ImageId, frame.MasterFrameId, SettingsAnswer.Of(frame.Own),
-        new(frame.Recrop.Zoom, frame.Recrop.Point is { } p ? [p.X, p.Y] : null, frame.Recrop.ZoomY, frame.Recrop.Turn), LookAnswer.Of(publication, frame.Look),
+        frame.Locked, frame.Hidden, frame.GroupId, frame.RuleId, frame.LookId, frame.ImageId, frame.MasterFrameId, SettingsAnswer.Of(frame.Own),
+        new(frame.Recrop.Zoom, frame.Recrop.Point is { } p ? [p.X, p.Y] : null, frame.Recrop.ZoomY, frame.Recrop.Turn), LookAnswer.Of(publication, frame),
         publication.FittedOf(frame) is { } fitted ? PlacementAnswer.Of(fitted) : null,
         publication.StoryOf(frame) is { } story ? TextAnswer.Of(publication, frame, story) : null, frame.IsText
             ? ColumnsAnswer.Of(frame.Area ?? TextArea.Whole) : null,
@@ -102,8 +102,14 @@ public sealed record WrapAnswer(WrapAround Around, Inset Distance, WrapSides Sid
 }
 
 /// <summary>How a frame looks; lengths in points.</summary>
-public sealed record LookAnswer(BorderAnswer? Border, CornersAnswer? Corners, object? Background, double Opacity, ShadowAnswer? Shadow, TreatmentAnswer? Treatment)
+public sealed record LookAnswer(BorderAnswer? Border, CornersAnswer? Corners, object? Background, double Opacity, ShadowAnswer? Shadow, TreatmentAnswer? Treatment,
+    string[]? Set = null)
 {
+    /// <summary>How a frame looks, and which parts of it were set on the frame itself.</summary>
+    public static LookAnswer Of(Publication publication, Frame frame) => Of(publication, publication.LookOf(frame)) with { Set = SetIn(frame.Look) };
+
+    public static string[] SetIn(LookSettings settings) => [.. LookSettings.All.Where(s => s.IsSet(settings)).Select(s => s.Path)];
+
     public static LookAnswer Of(Publication publication, Look look) => new(
         BorderAnswer.Of(publication, look.Border), CornersAnswer.Of(look.Corners),
         look.Background is { } background ? ColourBody.Answer(publication, background) : null, look.Opacity,

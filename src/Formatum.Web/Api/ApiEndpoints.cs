@@ -173,6 +173,7 @@ public static class ApiEndpoints
             Wrap = body.Wrap?.ToChange().On(null),
             Own = body.Set?.ToSettings("set.") ?? FitSettings.Open,
             Look = body.Look?.ToLook(now) ?? Look.Plain,
+            LookId = body.LookId,
         }, context.Seen(body.Seen)));
         var frame = (Frame)outcome.Changes.Items.First(c => c.Key.Kind == PartKind.Frame).After!;
         return TypedResults.Created($"/api/publications/{id}/frames/{frame.Id}", FrameAnswer.Of(outcome.Standing.Publication, frame));
@@ -200,6 +201,7 @@ public static class ApiEndpoints
             ImageId = body.ImageId.ToReplacement(),
             Text = body.Text?.ToText(now),
             Look = body.Look?.ToLook(now),
+            LookId = body.LookId.ToReplacement(),
             Set = body.Set?.ToSettings("set."),
             ClearSet = body.ClearSet ?? false,
             Clear = [.. body.Clear ?? []],

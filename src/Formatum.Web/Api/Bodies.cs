@@ -240,6 +240,9 @@ public sealed record NewFrameBody : ChangeBody
 
     public string? Name { get; init; }
     public int? RuleId { get; init; }
+
+    /// <summary>The named look.</summary>
+    public int? LookId { get; init; }
     public int? ImageId { get; init; }
 
     /// <summary>What it is to hold; a picture where left out and no text is given.</summary>
@@ -369,6 +372,10 @@ public sealed record FrameChangeBody : ChangeBody
     public bool? Hidden { get; init; }
     public string? Name { get; init; }
     public Optional<int?> RuleId { get; init; }
+
+    /// <summary>The named look; null for none.</summary>
+    public Optional<int?> LookId { get; init; }
+
     public Optional<int?> ImageId { get; init; }
 
     /// <summary>Another look in place of the one it has.</summary>

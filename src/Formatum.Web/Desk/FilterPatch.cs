@@ -11,7 +11,7 @@ public sealed record FilterPatch(int Frame, string Steps)
     public static FilterPatch Of(Publication publication, Frame frame)
     {
         var steps = new StringBuilder();
-        if (frame.Look.Treatment is { Works: true } treatment) TreatmentFilter.Append(steps, treatment.Recoloured(publication.ColourOf));
+        if (publication.LookOf(frame).Treatment is { Works: true } treatment) TreatmentFilter.Append(steps, treatment.Recoloured(publication.ColourOf));
         return new(frame.Id, steps.ToString());
     }
 }

@@ -24,7 +24,7 @@ public static class PictureView
             $"href=\"{address}\"/>");
         SvgWriter.Content(svg, scene, "inside-clip", _ => address);
         svg.Append(CultureInfo.InvariantCulture, $"<polygon class=\"picture-edge\" points=\"{Edge(image.Matrix)}\"/>");
-        SvgWriter.Shape(svg, frame.Shape, box.Width, box.Height, " class=\"inside-outline\"");
+        SvgWriter.Shape(svg, publication.ShapeOf(frame), box.Width, box.Height, " class=\"inside-outline\"");
         return svg.Append("</g></g>").ToString();
     }
 

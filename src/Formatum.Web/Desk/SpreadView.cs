@@ -146,7 +146,7 @@ public static class SpreadView
             $"aria-label=\"{SvgWriter.Escape(Spoken(publication, frame))}\">");
         if (frame.IsPlaceholder)
         {
-            SvgWriter.Shape(svg, frame.Shape, box.Width, box.Height, " class=\"shape empty\" fill=\"url(#empty-hatch)\"");
+            SvgWriter.Shape(svg, publication.ShapeOf(frame), box.Width, box.Height, " class=\"shape empty\" fill=\"url(#empty-hatch)\"");
             svg.Append("<g class=\"look-holder\">");
             SvgWriter.Content(svg, scene, "clip", _ => "");
             svg.Append("</g>");
@@ -160,23 +160,23 @@ public static class SpreadView
         // Over its outline, so that what is left over can be taken hold of.
         else if (frame.IsText)
         {
-            SvgWriter.Shape(svg, frame.Shape, box.Width, box.Height, " class=\"shape outline\"");
+            SvgWriter.Shape(svg, publication.ShapeOf(frame), box.Width, box.Height, " class=\"shape outline\"");
             svg.Append("<g class=\"text-holder\">").Append(TextOf(publication, frame, scene)).Append("</g></g>");
             return;
         }
         else
         {
             SvgWriter.Content(svg, scene, "clip", image => PreviewAddress(image, scene.Image!.Matrix));
-            if (FiguresOf(publication, frame) is { } figures) Overlays(svg, frame, box, figures);
+            if (FiguresOf(publication, frame) is { } figures) Overlays(svg, publication.ShapeOf(frame), box, figures);
             svg.Append(CultureInfo.InvariantCulture, $"<path class=\"contour\" d=\"{ContourPath(publication, frame, box)}\"/>");
         }
-        SvgWriter.Shape(svg, frame.Shape, box.Width, box.Height, " class=\"shape outline\"");
+        SvgWriter.Shape(svg, publication.ShapeOf(frame), box.Width, box.Height, " class=\"shape outline\"");
         svg.Append("</g>");
     }
 
     /// <summary>The contour that text keeps clear of, as a path in the unturned frame; empty where it does not.</summary>
     private static string ContourPath(Publication publication, Frame frame, Box box) => frame.Wrap is not { Around: WrapAround.Contour } ? ""
-        : string.Concat((Wraps.ContourOf(publication, frame, frame.Shape.Flatten(box.Width, box.Height)) ?? [])
+        : string.Concat((Wraps.ContourOf(publication, frame, publication.ShapeOf(frame).Flatten(box.Width, box.Height)) ?? [])
             .Select(ring => $"M{string.Join('L', ring.Select(p => $"{N(p.X)} {N(p.Y)}"))}Z"));
 
     private static string TextOf(Publication publication, Frame frame, SceneFrame scene)
@@ -192,20 +192,20 @@ public static class SpreadView
         var scene = Composer.Compose(publication, frame, box, Typefaces.All);
         var svg = new StringBuilder();
         svg.Append(CultureInfo.InvariantCulture, $"<g class=\"tray-preview\" transform=\"{SvgWriter.Matrix(scene.ToSpread)}\">");
-        SvgWriter.Shape(svg, frame.Shape, box.Width, box.Height, " class=\"tray-ground\"");
+        SvgWriter.Shape(svg, publication.ShapeOf(frame), box.Width, box.Height, " class=\"tray-ground\"");
         SvgWriter.Content(svg, scene, idPrefix, image => PreviewAddress(image, scene.Image!.Matrix));
-        SvgWriter.Shape(svg, frame.Shape, box.Width, box.Height, " class=\"tray-edge\"");
+        SvgWriter.Shape(svg, publication.ShapeOf(frame), box.Width, box.Height, " class=\"tray-edge\"");
         return svg.Append("</g>").ToString();
     }
 
     /// <summary>The numbers of a frame written over it, and how sharp it is: shown when asked for.</summary>
-    private static void Overlays(StringBuilder svg, Frame frame, Box box, FrameFigures figures)
+    private static void Overlays(StringBuilder svg, Outline shape, Box box, FrameFigures figures)
     {
         string size = $"style=\"--largest:{N(Math.Min(box.Width / 9, box.Height / 5.6))}px\"";
         svg.Append("<g class=\"figures\" aria-hidden=\"true\"><text y=\"0.3em\" ").Append(size).Append('>');
         foreach (string line in figures.Lines) svg.Append("<tspan x=\"0.5em\" dy=\"1.15em\">").Append(SvgWriter.Escape(line)).Append("</tspan>");
         svg.Append(CultureInfo.InvariantCulture, $"</text></g><g class=\"sharpness\" data-sharpness=\"{figures.Sharpness}\" aria-hidden=\"true\">");
-        SvgWriter.Shape(svg, frame.Shape, box.Width, box.Height, " class=\"shape wash\"");
+        SvgWriter.Shape(svg, shape, box.Width, box.Height, " class=\"shape wash\"");
         svg.Append(CultureInfo.InvariantCulture, $"<text class=\"centred\" x=\"{N(box.Width / 2)}\" y=\"{N(box.Height / 2)}\" " +
             $"style=\"--largest:{N(Math.Min(box.Width / 10, box.Height / 2))}px\">{SvgWriter.Escape(figures.Resolution)}</text></g>");
     }
@@ -255,7 +255,7 @@ public static class SpreadView
     {
         if (onlyPlaced) return new(frame.Id, BoxText(box), N(frame.Angle), SvgWriter.Matrix(new Pose(box, frame.Angle).ToPage), null, null, null, null, null, null);
         var scene = Composer.Compose(publication, frame, box, Typefaces.All);
-        var shape = frame.Shape switch
+        var shape = publication.ShapeOf(frame) switch
         {
             EllipseOutline => new Dictionary<string, string>
             {
@@ -266,7 +266,7 @@ public static class SpreadView
             },
             PolygonOutline => new Dictionary<string, string>
             {
-                ["points"] = string.Join(' ', frame.Shape.Flatten(box.Width, box.Height)
+                ["points"] = string.Join(' ', publication.ShapeOf(frame).Flatten(box.Width, box.Height)
                 .Select(p => $"{N(p.X)},{N(p.Y)}"))
             },
             CorneredOutline cornered => new Dictionary<string, string> { ["d"] = SvgWriter.PathData(cornered.At(box.Width, box.Height), box.Width, box.Height) },

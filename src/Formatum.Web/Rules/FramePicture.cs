@@ -17,9 +17,9 @@ public static class FramePicture
         var svg = new StringBuilder();
         svg.Append(CultureInfo.InvariantCulture, $"<svg class=\"frame-picture\" hx-disable viewBox=\"{N(-room)} {N(-room)} {N(scene.Width + 2 * room)} " +
             $"{N(scene.Height + 2 * room)}\" aria-hidden=\"true\">");
-        SvgWriter.Shape(svg, frame.Shape, scene.Width, scene.Height, " class=\"sample-ground\"");
+        SvgWriter.Shape(svg, publication.ShapeOf(frame), scene.Width, scene.Height, " class=\"sample-ground\"");
         SvgWriter.Content(svg, scene, idPrefix, image => $"/previews/{image.ContentHash}/{PreviewStore.Sizes[0]}");
-        SvgWriter.Shape(svg, frame.Shape, scene.Width, scene.Height, " class=\"sample-outline\"");
+        SvgWriter.Shape(svg, publication.ShapeOf(frame), scene.Width, scene.Height, " class=\"sample-outline\"");
         return svg.Append("</svg>").ToString();
     }
 

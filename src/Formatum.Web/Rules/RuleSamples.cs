@@ -48,9 +48,9 @@ public static class RuleSamples
                 var frame = samples.Frames[row * FrameSizes.Length + column + 1];
                 var scene = Composer.Compose(samples, frame, new Box(x, y, frame.Box.Width, frame.Box.Height), Typefaces.All);
                 svg.Append(CultureInfo.InvariantCulture, $"<g transform=\"{SvgWriter.Matrix(scene.ToSpread)}\">");
-                SvgWriter.Shape(svg, frame.Shape, frame.Box.Width, frame.Box.Height, " class=\"sample-ground\"");
+                SvgWriter.Shape(svg, frame.Outline, frame.Box.Width, frame.Box.Height, " class=\"sample-ground\"");
                 SvgWriter.Content(svg, scene, idPrefix, image => $"/img/{image.ContentHash}.svg");
-                SvgWriter.Shape(svg, frame.Shape, frame.Box.Width, frame.Box.Height, " class=\"sample-outline\"");
+                SvgWriter.Shape(svg, frame.Outline, frame.Box.Width, frame.Box.Height, " class=\"sample-outline\"");
                 if (figures && samples.FittedOf(frame) is { } fitted)
                 {
                     svg.Append("<text class=\"sample-figure\">");

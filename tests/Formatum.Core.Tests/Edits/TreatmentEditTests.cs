@@ -83,6 +83,6 @@ public sealed class TreatmentEditTests
         p = p.With(new ChangeLook([frame], new() { Treatment = t => t with { Inks = new(new NamedColour(cyan), Colour.White) } }).On(p));
         ColourUse.Of(p, cyan).Frames.ShouldHaveSingleItem();
         p = p.With(new RemoveColours([cyan]).On(p));
-        p.Frames[frame].Look.Treatment!.Inks!.Dark.ShouldBe(new CmykColour(1, 0, 0, 0));
+        p.LookOf(p.Frames[frame]).Treatment!.Inks!.Dark.ShouldBe(new CmykColour(1, 0, 0, 0));
     }
 }

@@ -19,7 +19,7 @@ public sealed record SetLook : Gesture, IUnderHand
     public override Edit ToEdit(Ground ground)
     {
         var errors = new FieldErrors();
-        var change = Change(ground.Publication, FirstFrame(ground).Look, Value?.Trim() ?? "", errors);
+        var change = Change(ground.Publication, ground.Publication.LookOf(FirstFrame(ground)), Value?.Trim() ?? "", errors);
         errors.ThrowIfAny();
         return new ChangeLook(FrameIds, change);
     }

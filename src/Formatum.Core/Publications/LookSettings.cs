@@ -1,0 +1,81 @@
+using System.Collections.Immutable;
+using Formatum.Core.Checks;
+using Formatum.Core.Colours;
+using Formatum.Core.Geometry;
+using Formatum.Core.Settings;
+
+namespace Formatum.Core.Publications;
+
+/// <summary>The parts of a look, of which any may be left open (null): a named look's, or what was set on one frame.</summary>
+public sealed record LookSettings
+{
+    public static readonly LookSettings Open = new();
+
+    public Given<Border>? Border { get; init; }
+    public Given<Corners>? Corners { get; init; }
+    public Given<Colour>? Background { get; init; }
+    public double? Opacity { get; init; }
+    public Given<Shadow>? Shadow { get; init; }
+    public Given<Treatment>? Treatment { get; init; }
+
+    /// <summary>All that a look says beyond a plain one.</summary>
+    public static implicit operator LookSettings(Look look) => Between(Look.Plain, look);
+
+    /// <summary>Every part, in the order people read them.</summary>
+    public static readonly ImmutableArray<Setting<LookSettings>> All =
+    [
+        new Setting<LookSettings, Given<Border>>("Border", "border", "Border", SettingKind.Several, s => s.Border, (s, v) => s with { Border = v }),
+        new Setting<LookSettings, Given<Corners>>("Corners", "corners", "Corners", SettingKind.Several, s => s.Corners, (s, v) => s with { Corners = v }),
+        new Setting<LookSettings, Given<Colour>>("Background", "background", "Background", SettingKind.Several, s => s.Background,
+            (s, v) => s with { Background = v }),
+        new Setting<LookSettings, double>("Opacity", "opacity", "Opacity", SettingKind.Share, s => s.Opacity, (s, v) => s with { Opacity = v }),
+        new Setting<LookSettings, Given<Shadow>>("Shadow", "shadow", "Shadow", SettingKind.Several, s => s.Shadow, (s, v) => s with { Shadow = v }),
+        new Setting<LookSettings, Given<Treatment>>("Treatment", "treatment", "Treatment", SettingKind.Several, s => s.Treatment,
+            (s, v) => s with { Treatment = v }),
+    ];
+
+    public bool IsOpen => this == Open;
+
+    /// <summary>These settings, with what they leave open taken from others.</summary>
+    public LookSettings Over(LookSettings weaker) => IsOpen ? weaker : weaker.IsOpen ? this : Layers.Over(All, this, weaker);
+
+    /// <summary>Only the parts that are to be kept; the others are left open.</summary>
+    public LookSettings Kept(Func<Setting<LookSettings>, bool> keep) => Layers.Kept(All, this, keep);
+
+    /// <summary>What is open is as a plain look has it.</summary>
+    public Look Resolve() => IsOpen ? Look.Plain : new()
+    {
+        Border = Border?.Value,
+        Corners = Corners?.Value,
+        Background = Background?.Value,
+        Opacity = Opacity ?? Look.Plain.Opacity,
+        Shadow = Shadow?.Value,
+        Treatment = Treatment?.Value,
+    };
+
+    /// <summary>Every part of a look set.</summary>
+    public static LookSettings Whole(Look look) => new()
+    {
+        Border = look.Border,
+        Corners = look.Corners,
+        Background = look.Background,
+        Opacity = look.Opacity,
+        Shadow = look.Shadow,
+        Treatment = look.Treatment,
+    };
+
+    /// <summary>What makes one look another.</summary>
+    public static LookSettings Between(Look from, Look to)
+    {
+        LookSettings was = Whole(from), will = Whole(to);
+        return will.Kept(s => !Equals(s.ValueOf(was), s.ValueOf(will)));
+    }
+
+    /// <summary>The colours in what is set.</summary>
+    public IEnumerable<Colour> AllColours() => Resolve().AllColours();
+
+    /// <summary>The settings with every colour put in another's place.</summary>
+    public LookSettings Recoloured(Func<Colour, Colour> colour) => Whole(Resolve().Recoloured(colour)).Kept(s => s.IsSet(this));
+
+    public void Check(FieldErrors errors) => Resolve().Check(errors);
+}
