@@ -30,6 +30,7 @@ public static class ApiEndpoints
         StoryEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         StyleEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         FontEndpoints.Map(api.MapGroup("/publications/{id:int}"));
+        LookEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         PaletteEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         ImportEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         FillingEndpoints.Map(api.MapGroup("/publications/{id:int}"));

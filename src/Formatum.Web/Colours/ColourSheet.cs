@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Publications;
@@ -26,7 +25,7 @@ public sealed class ColourSheet
     public bool Changed { get; }
 
     /// <summary>What the change would do to the frames that use it.</summary>
-    public ColourImpact Impact { get; }
+    public FrameImpact Impact { get; }
 
     public ColourSheet(Standing standing, PaletteColour? colour, ColourForm form)
     {
@@ -56,21 +55,3 @@ public sealed class ColourSheet
             ? [] : ColourUse.Of(before, colour.Id).Frames);
     }
 }
-
-/// <summary>The frames that a change of the palette touches.</summary>
-/// <param name="Standing">The publication as it is.</param>
-/// <param name="After">As it would be.</param>
-/// <param name="Frames">The frames, as they are.</param>
-public sealed record ColourImpact(Standing Standing, Publication After, ImmutableArray<Frame> Frames)
-{
-    /// <summary>So many frames are shown.</summary>
-    public const int MostShown = 30;
-}
-
-/// <summary>A change of the palette with the button that makes it.</summary>
-/// <param name="Impact">What it does.</param>
-/// <param name="Title">What is to be done, in words.</param>
-/// <param name="Act">The handler that does it.</param>
-/// <param name="Values">What that handler is to be sent; null for the colour's own form.</param>
-/// <param name="BlockedBy">Why it cannot be done as it stands; null where it can.</param>
-public sealed record ColourImpactView(ColourImpact Impact, string Title, string Act, IReadOnlyDictionary<string, string>? Values, string? BlockedBy = null);

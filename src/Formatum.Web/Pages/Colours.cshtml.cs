@@ -75,7 +75,7 @@ public sealed class ColoursModel(PublicationStore store, HeavyWork heavy, MainCo
         };
         var after = standing.Publication.With(edit.On(standing.Publication));
         var frames = instead is null ? [] : ColourUse.Of(standing.Publication, of.Id).Frames;
-        return Partial("_ColourImpact", new ColourImpactView(new(standing, after, frames), $"Remove {of.Name}", "Remove", values));
+        return Partial("_FrameImpact", new FrameImpactView(new(standing, after, frames), $"Remove {of.Name}", "Remove", values));
     }
 
     /// <summary>Takes a palette file in.</summary>

@@ -1,7 +1,5 @@
 using Formatum.Core.Checks;
-using Formatum.Core.Colours;
 using Formatum.Core.Edits;
-using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 using Formatum.Web.Wording;
 
@@ -19,7 +17,7 @@ public sealed record SetLook : Gesture, IUnderHand
     public override Edit ToEdit(Ground ground)
     {
         var errors = new FieldErrors();
-        var change = Change(ground.Publication, ground.Publication.LookOf(FirstFrame(ground)), Value?.Trim() ?? "", errors);
+        var change = LookText.Change(ground.Publication, ground.Publication.LookOf(FirstFrame(ground)), Look ?? "", Value?.Trim() ?? "", errors);
         errors.ThrowIfAny();
         return new ChangeLook(FrameIds, change);
     }
@@ -34,43 +32,44 @@ public sealed record SetLook : Gesture, IUnderHand
             .Select(f => FilterPatch.Of(after, f))]
         };
     }
+}
 
-    private LookChange Change(Publication publication, Look now, string value, FieldErrors errors)
+/// <summary>Frames take a named look, or none.</summary>
+public sealed record PutNamedLook : Gesture
+{
+    /// <summary>The look; null for none.</summary>
+    public int? Named { get; init; }
+
+    public override Edit ToEdit(Ground ground) => new PutLook(FrameIds, Named);
+}
+
+/// <summary>What was set on the frames themselves of their look is cleared.</summary>
+public sealed record ClearLook : Gesture
+{
+    /// <summary>Which parts; all where none is given.</summary>
+    public string[] Settings { get; init; } = [];
+
+    public override Edit ToEdit(Ground ground) => new OpenLook(FrameIds, [.. Settings]);
+}
+
+/// <summary>A named look is made of how a frame looks.</summary>
+public sealed record MakeLook : Gesture
+{
+    public string? Name { get; init; }
+
+    /// <summary>The parts that go into it.</summary>
+    public string[] Settings { get; init; } = [];
+
+    public override Edit ToEdit(Ground ground)
     {
-        var unit = publication.Setup.Unit;
-        string field = $"look.{Look}";
-        bool isNone = value is "" or "none";
-        double? Distance(LengthUnit of, double? current, bool negative = false) => SettingText.Length(field, value, of, current ?? 0, negative, errors);
-        Colour? Colour() => ColourText.Read(publication, field, value, errors);
-        double? Share()
+        if (Settings.Length == 0) throw new EditRefused("settings", "A look of nothing would do nothing. Choose what goes into it.");
+        var frame = FirstFrame(ground);
+        return new DefineLook
         {
-            if (SettingText.Percentage(value) is { } share) return share;
-            errors.Add(field, $"\u201c{value}\u201d is not a percentage. Type a number from 0 to 100.");
-            return null;
-        }
-        return Look switch
-        {
-            "background" => new() { Background = new(isNone ? null : Colour()) },
-            "opacity" => new() { Opacity = Share() },
-            "shadow" => new() { Shadow = value == "true" },
-            "shadow.across" => new() { ShadowAcross = Distance(unit, now.Shadow?.Across, true) },
-            "shadow.down" => new() { ShadowDown = Distance(unit, now.Shadow?.Down, true) },
-            "shadow.blur" => new() { ShadowBlur = Distance(unit, now.Shadow?.Blur) },
-            "shadow.colour" => new() { ShadowColour = Colour() },
-            "shadow.strength" => new() { ShadowStrength = Share() },
-            { } part when part.StartsWith("border.", StringComparison.Ordinal) => new()
-            {
-                Border = BorderText.Change(part, value, field, publication, now.Border, errors),
-            },
-            { } part when part.StartsWith("corners.", StringComparison.Ordinal) => new()
-            {
-                Corners = BorderText.Corners(part, value, field, unit, now.Corners, errors),
-            },
-            { } part when part.StartsWith("treatment", StringComparison.Ordinal) => new()
-            {
-                Treatment = TreatmentText.Change(part, value, field, publication, errors),
-            },
-            _ => throw new EditRefused("look", $"A look has no \"{Look}\"."),
+            Name = Name ?? "",
+            BasedOnId = frame.LookId,
+            LikeFrameId = frame.Id,
+            Settings = LookSettings.Whole(ground.Publication.LookOf(frame)).Kept(s => Settings.Contains(s.Name)),
         };
     }
 }

@@ -91,6 +91,7 @@ inspector.addEventListener('submit', event => {
   event.preventDefault();
   const form = new FormData(event.target);
   if (event.target.id === 'make-rule') edit({ do: 'make-rule', name: form.get('name'), settings: form.getAll('settings') });
+  else if (event.target.id === 'make-look') edit({ do: 'make-look', name: form.get('name'), settings: form.getAll('settings') });
   else if (event.target.id === 'make-style') return;
   else if (event.target.id === 'repeat-form') edit({ do: 'repeat', ...Object.fromEntries(form) });
   // Enter in a field tells what was typed, and gives the keys back to the page.
