@@ -129,7 +129,7 @@ public static class DemoMaker
 
         /// <summary>Makes a frame, measures in the table's unit; with a picture by name, the next piece ("piece"), or none.</summary>
         public async Task FrameAsync(int page, double x, double y, double width, double height, string rule, string? picture = null, Outline? outline = null,
-            string name = "", FitSettings? own = null, Look? look = null)
+            string name = "", FitSettings? own = null, Look? look = null, string? named = null)
         {
             await store.EditAsync(id, new MakeFrame
             {
@@ -141,6 +141,7 @@ public static class DemoMaker
                 Name = name,
                 Own = own ?? FitSettings.Open,
                 Look = look ?? Look.Plain,
+                LookId = named is null ? null : _looks[named],
             }, _demo);
         }
 
@@ -211,6 +212,13 @@ public static class DemoMaker
             }, _demo);
 
         private readonly Dictionary<string, int> _colours = [];
+        private readonly Dictionary<string, int> _looks = [];
+
+        public async Task LookAsync(string name, LookSettings settings, string? basedOn = null)
+        {
+            var edit = new DefineLook { Name = name, Settings = settings, BasedOnId = basedOn is null ? null : _looks[basedOn] };
+            _looks[name] = (await store.EditAsync(id, edit, _demo)).Changes.Items.Single(c => c.Key.Kind == PartKind.Look).Key.Id;
+        }
 
         /// <summary>A colour of the palette, by its name.</summary>
         public NamedColour OfPalette(string colour) => new(_colours[colour]);
@@ -411,17 +419,30 @@ public static class DemoMaker
         Inks = new(table.OfPalette("Kiln ink"), Colour.Of("#f3ead8")),
     };
 
+    /// <summary>Rounded corners for all; small pictures lie on cards with a fine double line; wide ones may be in two inks.</summary>
+    private static async Task MakeLooksAsync(Table table)
+    {
+        await table.LookAsync("Rounded", new() { Corners = Corners.Even(CornerKind.Round, Units.Millimetres(4)) });
+        await table.LookAsync("Card", new()
+        {
+            Background = Colour.Of("#f3ead8"),
+            Border = new Border(2.4, table.OfPalette("Kiln ink")) { Kind = BorderKind.Double, Place = BorderPlace.Inside },
+        }, "Rounded");
+        await table.LookAsync("Two inks", new() { Treatment = InTwoInks(table) }, "Rounded");
+    }
+
     private static async Task MakeBrochureAsync(PublicationStore store, LinkedImage[] images)
     {
         var table = await BeginAsync(store, SetupOf(Brochure, "", 210, 210, false, 12, 2), 8, images);
+        await MakeLooksAsync(table);
         await table.FrameAsync(1, -3, -3, 216, 216, "Full page", "glaze-tenmoku.jpg");
         for (int page = 2; page <= 7; page++)
         {
-            await table.FrameAsync(page, 15, 12, 88, 88, "Product, filled", "piece", page % 2 == 0 ? Outline.Ellipse : Outline.Rectangle);
+            await table.FrameAsync(page, 15, 12, 88, 88, "Product, filled", "piece", page % 2 == 0 ? Outline.Ellipse : Outline.Rectangle, named: "Card");
             // Of the last, two pictures are still to come.
-            await table.FrameAsync(page, 108, 12, 88, 88, "Product shot", page == 7 ? null : "piece");
+            await table.FrameAsync(page, 108, 12, 88, 88, "Product shot", page == 7 ? null : "piece", named: "Card");
             await table.FrameAsync(page, 15, 105, 181, 88, "Full page", page == 7 ? null : page % 3 == 0 ? "kiln-shelf-wide.jpg" : "evening-table.jpg",
-                look: page % 2 == 0 ? new() { Treatment = InTwoInks(table) } : null);
+                named: page % 2 == 0 ? "Two inks" : "Rounded");
         }
         await table.FrameAsync(8, 21, 21, 168, 168, "Glaze sample", "glaze-celadon.jpg", Outline.Ellipse);
         await table.RoundAsync(8, 40, 40, 130, table.Styled("Round", NewsletterText.Round));

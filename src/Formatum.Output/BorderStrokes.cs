@@ -99,5 +99,10 @@ internal static class BorderStrokes
         _ => SKStrokeJoin.Miter
     };
 
-    public static SKStrokeCap Cap(LineEnd end) => end switch { LineEnd.Round => SKStrokeCap.Round, LineEnd.Square => SKStrokeCap.Square, _ => SKStrokeCap.Butt };
+    public static SKStrokeCap Cap(LineEnd end) => end switch
+    {
+        LineEnd.Round => SKStrokeCap.Round,
+        LineEnd.Square => SKStrokeCap.Square,
+        _ => SKStrokeCap.Butt
+    };
 }

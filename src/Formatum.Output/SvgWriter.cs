@@ -87,7 +87,8 @@ public static class SvgWriter
         return svg.ToString();
     }
 
-    private static string JoinAttribute(Border border) => border.Join == LineJoin.Miter ? "" : $" stroke-linejoin=\"{border.Join.ToString().ToLowerInvariant()}\"";
+    private static string JoinAttribute(Border border) => border.Join == LineJoin.Miter ? ""
+        : $" stroke-linejoin=\"{border.Join.ToString().ToLowerInvariant()}\"";
 
     private static void Image(StringBuilder svg, SceneFrame frame, string idPrefix, Func<LinkedImage, string> reference)
     {

@@ -25,8 +25,14 @@ public sealed class BorderTests : IDisposable
         int i = 0;
         foreach (var (outline, look) in frames)
         {
-            p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(30 + i % 5 * 115, 30 + i / 5 * 150, width, height), Outline = outline, Look = look,
-                Angle = angle * i });
+            p = Workshop.Do(p, new MakeFrame
+            {
+                Page = 1,
+                Box = new(30 + i % 5 * 115, 30 + i / 5 * 150, width, height),
+                Outline = outline,
+                Look = look,
+                Angle = angle * i
+            });
             i++;
         }
         return p;

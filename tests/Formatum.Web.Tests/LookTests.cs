@@ -222,8 +222,16 @@ public sealed class LookTests(Workplace place) : InBrowser(place)
         }
         (await PutAsync(new
         {
-            border = new { width = "1mm", kind = "thick-thin", place = "outside", dashes = new[] { 4, 2 }, join = "round", sides = new[] { "top", "left" },
-                second = new { gap = 2, width = 1, colour = "#7a3b69" } },
+            border = new
+            {
+                width = "1mm",
+                kind = "thick-thin",
+                place = "outside",
+                dashes = new[] { 4, 2 },
+                join = "round",
+                sides = new[] { "top", "left" },
+                second = new { gap = 2, width = 1, colour = "#7a3b69" }
+            },
             corners = new { kind = "notch", radius = new[] { 4, 0 } }
         })).Item1.ShouldBe(HttpStatusCode.OK);
         var look = Look(await FrameAsync(id, frame));

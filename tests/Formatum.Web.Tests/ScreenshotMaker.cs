@@ -59,20 +59,11 @@ public sealed class ScreenshotMaker
         Show("/publications/1/desk/-1", "#desk[data-ready]", null);
         browser.Driver.FindElements(By.CssSelector("#frames .frame-empty")).Count.ShouldBe(12);
         Save("master.png");
-        // The gap between the two columns of page 5, drawn to the left and not let go.
-        Show("/publications/1/desk/3", "#desk[data-ready]", null);
         (int X, int Y) At(double x, double y) => ((int)browser.Run<double>("return new DOMPoint(arguments[0], " +
             "arguments[1]).matrixTransform(document.getElementById('spread').getScreenCTM()).x", x, y),
             (int)browser.Run<double>("return new DOMPoint(arguments[0], arguments[1]).matrixTransform(document.getElementById('spread').getScreenCTM()).y", x,
             y));
-        var gap = At(595.28 + (17 + 87 + 2.5) / 25.4 * 72, 150);
         var actions = new OpenQA.Selenium.Interactions.Actions(browser.Driver, TimeSpan.FromMilliseconds(50));
-        actions.MoveToLocation(gap.X, gap.Y + 1).MoveToLocation(gap.X, gap.Y).Perform();
-        browser.Find("#gap [data-gap]");
-        actions.ClickAndHold().MoveToLocation(gap.X - 30, gap.Y).MoveToLocation(gap.X - 45, gap.Y).Perform();
-        Browser.Until(() => browser.Find("#pointer-words").Text.StartsWith("gap", StringComparison.Ordinal), "the gap is drawn");
-        Save("gutter.png");
-        actions.SendKeys(Keys.Escape).Release().Perform();
         Show("/publications/1/rules", "#rule-samples svg", null);
         browser.Driver.FindElements(By.CssSelector(".rule-item")).Count.ShouldBe(5);
         browser.Click("li:nth-child(4) > .rule-item");
@@ -94,6 +85,11 @@ public sealed class ScreenshotMaker
         browser.Send("#ink-Cyan", Keys.Control + "a" + Keys.Null + "95" + Keys.Tab);
         Browser.Until(() => browser.Run<bool>("return document.querySelectorAll('#impact svg').length > 3"), "before and after");
         Save("colours.png");
+        Show("/publications/3/looks", "#rule-samples svg", null);
+        browser.Find("#rule-name").GetDomProperty("value").ShouldBe("Card");
+        browser.Send("#figure-border_width", Keys.Control + "a" + Keys.Null + "6" + Keys.Tab);
+        Browser.Until(() => browser.Run<bool>("return document.querySelectorAll('#impact svg').length > 3"), "before and after");
+        Save("looks.png");
         Show("/publications/3/desk/4", "#desk[data-ready]", null);
         var treated = At(298, 422);
         actions.MoveToLocation(treated.X, treated.Y).Click().Perform();

@@ -35,7 +35,8 @@ public sealed record LookChange
     public Look On(Look look) => look with
     {
         Border = Border is null ? look.Border : Border(look.Border),
-        Corners = Corners is null ? look.Corners : Corners(look.Corners ?? Geometry.Corners.Even(CornerKind.Round, 0)) is { IsSharp: false } shaped ? shaped : null,
+        Corners = Corners is null ? look.Corners
+            : Corners(look.Corners ?? Geometry.Corners.Even(CornerKind.Round, 0)) is { IsSharp: false } shaped ? shaped : null,
         Background = Background is { } background ? background.Value : look.Background,
         Opacity = Opacity ?? look.Opacity,
         Shadow = ShadowOn(look.Shadow),

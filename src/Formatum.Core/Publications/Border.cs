@@ -177,7 +177,8 @@ public sealed record Border(double Width, Colour Colour)
         errors.Range("look.border.width", Width, 0.001, Widest, "A border is wider than 0 and at most 720 points.");
         Colour.Check("look.border.colour", errors);
         Dashes?.Check(errors);
-        if (Sides == Sides.None || (Sides & ~Sides.All) != 0) errors.Add("look.border.sides", "A border lies along one side at least. Take it away by a width of 0.");
+        if (Sides == Sides.None || (Sides & ~Sides.All) != 0)
+            errors.Add("look.border.sides", "A border lies along one side at least. Take it away by a width of 0.");
         if (Third is not null && Second is null) errors.Add("look.border.third", "A third line comes after a second. Give the second its width first.");
         foreach (var (name, line) in new[] { ("second", Second), ("third", Third) })
         {

@@ -51,8 +51,10 @@ public sealed record Look
     public double Reach => Math.Max(Border?.Reach ?? 0, Shadow?.Reach ?? 0);
 
     /// <summary>The colours in it.</summary>
-    public IEnumerable<Colour> AllColours() => new[] { Border?.Colour, Border?.Second?.Colour, Border?.Third?.Colour, Background, Shadow?.Colour, Treatment?.Inks?.Dark,
-        Treatment?.Inks?.Light }.OfType<Colour>();
+    public IEnumerable<Colour> AllColours() => new[]
+    {
+        Border?.Colour, Border?.Second?.Colour, Border?.Third?.Colour, Background, Shadow?.Colour, Treatment?.Inks?.Dark, Treatment?.Inks?.Light,
+    }.OfType<Colour>();
 
     /// <summary>The look with every colour put in another's place.</summary>
     public Look Recoloured(Func<Colour, Colour> colour) => this with

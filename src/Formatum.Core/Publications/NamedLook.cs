@@ -18,7 +18,7 @@ public sealed record NamedLook : Part
     public override PartKey Key => new(PartKind.Look, Id);
 }
 
-/// <summary>How looks are inherited, weakest first: a plain one, the chain of named looks from the root to the frame's own, what was set on the frame.</summary>
+/// <summary>How looks are inherited, weakest first: a plain one, the chain of named looks from the root to the frame's own, what is set on it.</summary>
 public static class LookCascade
 {
     /// <summary>The named look and those it is based on, strongest first.</summary>
@@ -40,6 +40,7 @@ public static class LookCascade
     public static IEnumerable<Frame> Followers(Publication publication, int lookId)
     {
         var reach = publication.Looks.Keys.Where(id => Chain(publication, id).Any(look => look.Id == lookId)).ToHashSet();
-        return publication.Frames.Values.Where(f => f.LookId is { } id && reach.Contains(id)).OrderBy(f => publication.Order.IndexOf(f.PageId)).ThenBy(f => f.Id);
+        return publication.Frames.Values.Where(f => f.LookId is { } id && reach.Contains(id)).OrderBy(f => publication.Order.IndexOf(f.PageId))
+            .ThenBy(f => f.Id);
     }
 }

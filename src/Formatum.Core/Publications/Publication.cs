@@ -185,7 +185,8 @@ public sealed class Publication : ITextNames
         var rulesAfter = rules.ToImmutable();
         bool sameFits = ReferenceEquals(rulesAfter, Rules) && setup.DefaultRuleId == Setup.DefaultRuleId;
         return new(nextId, setup, order, pages.ToImmutable(), frames.ToImmutable(), images.ToImmutable(), rulesAfter, masters.ToImmutable(),
-            stories.ToImmutable(), styles.ToImmutable(), fonts.ToImmutable(), colours.ToImmutable(), looks.ToImmutable(), tray, byPage.ToImmutable(), sameFits ? _ruleFits : null);
+            stories.ToImmutable(), styles.ToImmutable(), fonts.ToImmutable(), colours.ToImmutable(), looks.ToImmutable(), tray, byPage.ToImmutable(),
+            sameFits ? _ruleFits : null);
     }
 
     private static void Put<T>(IDictionary<int, T> all, int id, Part? part) where T : Part

@@ -102,7 +102,8 @@ public sealed record WrapAnswer(WrapAround Around, Inset Distance, WrapSides Sid
 }
 
 /// <summary>How a frame looks; lengths in points.</summary>
-public sealed record LookAnswer(BorderAnswer? Border, CornersAnswer? Corners, object? Background, double Opacity, ShadowAnswer? Shadow, TreatmentAnswer? Treatment,
+public sealed record LookAnswer(BorderAnswer? Border, CornersAnswer? Corners, object? Background, double Opacity, ShadowAnswer? Shadow,
+    TreatmentAnswer? Treatment,
     string[]? Set = null)
 {
     /// <summary>How a frame looks, and which parts of it were set on the frame itself.</summary>

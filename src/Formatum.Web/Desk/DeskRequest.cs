@@ -21,6 +21,8 @@ internal static class DeskJson
     {
         options.NumberHandling = JsonNumberHandling.AllowReadingFromString;
         options.AllowOutOfOrderMetadataProperties = true;
+        // Nothing where something has to be is refused here, once for all commands.
+        options.RespectNullableAnnotations = true;
         options.Converters.Add(new JsonStringEnumConverter(namingPolicy: null, allowIntegerValues: false));
         return options;
     }

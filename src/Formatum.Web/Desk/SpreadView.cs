@@ -253,7 +253,8 @@ public static class SpreadView
     /// <param name="onlyPlaced">Whether it lies elsewhere, and nothing else about it changes.</param>
     public static FramePatch Patch(Publication publication, Frame frame, Box box, bool onlyPlaced = false)
     {
-        if (onlyPlaced) return new(frame.Id, BoxText(box), N(frame.Angle), SvgWriter.Matrix(new Pose(box, frame.Angle).ToPage), null, null, null, null, null, null);
+        if (onlyPlaced)
+            return new(frame.Id, BoxText(box), N(frame.Angle), SvgWriter.Matrix(new Pose(box, frame.Angle).ToPage), null, null, null, null, null, null);
         var scene = Composer.Compose(publication, frame, box, Typefaces.All);
         var shape = publication.ShapeOf(frame) switch
         {
@@ -269,7 +270,10 @@ public static class SpreadView
                 ["points"] = string.Join(' ', publication.ShapeOf(frame).Flatten(box.Width, box.Height)
                 .Select(p => $"{N(p.X)},{N(p.Y)}"))
             },
-            CorneredOutline cornered => new Dictionary<string, string> { ["d"] = SvgWriter.PathData(cornered.At(box.Width, box.Height), box.Width, box.Height) },
+            CorneredOutline cornered => new Dictionary<string, string>
+            {
+                ["d"] = SvgWriter.PathData(cornered.At(box.Width, box.Height), box.Width, box.Height)
+            },
             PathOutline path => new Dictionary<string, string> { ["d"] = SvgWriter.PathData(path, box.Width, box.Height) },
             _ => new Dictionary<string, string> { ["width"] = N(box.Width), ["height"] = N(box.Height) },
         };

@@ -33,7 +33,8 @@ public sealed class LookForm
     {
         var form = new LookForm { Name = look?.Name, BasedOn = look?.BasedOnId, Like = like?.Id };
         var basis = form.Basis(publication, look);
-        form.On = [.. LookSettings.All.Where(s => (look is not null && s.IsSet(look.Settings)) || (like is not null && s.IsSet(like.Look))).Select(s => s.Name)];
+        form.On = [.. LookSettings.All.Where(s => (look is not null && s.IsSet(look.Settings)) || (like is not null && s.IsSet(like.Look)))
+            .Select(s => s.Name)];
         form.Figures = LookText.Figures.Values.SelectMany(f => f).ToDictionary(Key, f => (string?)LookText.Value(publication, basis, f.Name));
         return form;
     }

@@ -50,7 +50,8 @@ public sealed class LooksModel(PublicationStore store, HeavyWork heavy) : PageMo
         var edit = form.Read(publication, LookIn(publication, look), errors);
         errors.ThrowIfAny();
         var outcome = await store.EditAsync(id, edit, HttpContext.Seen(form.Seen));
-        return this.GoTo(Address(id, outcome.Changes.Items.Where(c => c.Key.Kind == PartKind.Look).Select(c => (int?)c.Key.Id).FirstOrDefault() ?? edit.LookId));
+        return this.GoTo(Address(id, outcome.Changes.Items.Where(c => c.Key.Kind == PartKind.Look).Select(c => (int?)c.Key.Id).FirstOrDefault()
+            ?? edit.LookId));
     }
 
     /// <summary>Removes the look: first what that would do, then, once that has been seen, does it.</summary>

@@ -17,9 +17,10 @@ public static class FramePicture
         var svg = new StringBuilder();
         svg.Append(CultureInfo.InvariantCulture, $"<svg class=\"frame-picture\" hx-disable viewBox=\"{N(-room)} {N(-room)} {N(scene.Width + 2 * room)} " +
             $"{N(scene.Height + 2 * room)}\" aria-hidden=\"true\">");
-        SvgWriter.Shape(svg, publication.ShapeOf(frame), scene.Width, scene.Height, " class=\"sample-ground\"");
+        SvgWriter.Shape(svg, scene.Outline, scene.Width, scene.Height, " class=\"sample-ground\"");
         SvgWriter.Content(svg, scene, idPrefix, image => $"/previews/{image.ContentHash}/{PreviewStore.Sizes[0]}");
-        SvgWriter.Shape(svg, publication.ShapeOf(frame), scene.Width, scene.Height, " class=\"sample-outline\"");
+        // A border of its own says where it ends.
+        if (scene.Look.Border is null) SvgWriter.Shape(svg, scene.Outline, scene.Width, scene.Height, " class=\"sample-outline\"");
         return svg.Append("</svg>").ToString();
     }
 

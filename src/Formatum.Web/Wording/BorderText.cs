@@ -47,8 +47,8 @@ public static partial class BorderText
     {
         if (part == "border.width") return Width(value, field, now, errors);
         if (part.StartsWith("border.second.", StringComparison.Ordinal))
-            return Line(part[14..], value, field, publication, now?.Second, errors, (b, change) => b with { Second = change(b.Second), Third = change(b.Second)
-                is null ? null : b.Third });
+            return Line(part[14..], value, field, publication, now?.Second, errors, (b, change) => change(b.Second) is { } second
+                ? b with { Second = second } : b with { Second = null, Third = null });
         if (part.StartsWith("border.third.", StringComparison.Ordinal))
             return Line(part[13..], value, field, publication, now?.Third, errors, (b, change) => b with { Third = change(b.Third) });
         Func<Border, Border> change = part switch

@@ -23,11 +23,15 @@ public static class LookText
     {
         ["Border"] =
         [
-            new("border.width", "Width, pt"), new("border.kind", "Kind", [.. BorderText.Kinds.Select(k => (k.Kind.ToString(), k.Words))]),
+            new("border.width", "Width, pt"),
+            new("border.kind", "Kind", [.. BorderText.Kinds.Select(k => (k.Kind.ToString(), k.Words))]),
             new("border.place", "Lies", [.. BorderText.Places.Select(p => (p.Place.ToString(), p.Words))]), new("border.colour", "Colour"),
             new("border.dashes", "Dashes, pt"), new("border.second.width", "Second line, pt"), new("border.second.gap", "Its gap, pt"),
         ],
-        ["Corners"] = [new("corners.radius", "Radius", IsDistance: true), new("corners.kind", "Shape", [.. BorderText.CornerKinds.Select(k => (k.Kind.ToString(), k.Words))])],
+        ["Corners"] =
+        [
+            new("corners.radius", "Radius", IsDistance: true), new("corners.kind", "Shape", [.. BorderText.CornerKinds.Select(k => (k.Kind.ToString(), k.Words))]),
+        ],
         ["Background"] = [new("background", "Colour")],
         ["Opacity"] = [new("opacity", "Covers, %")],
         ["Shadow"] =
