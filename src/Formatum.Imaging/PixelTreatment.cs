@@ -13,6 +13,9 @@ public sealed class PixelTreatment
     private readonly byte[] _curve = new byte[256];
     private readonly byte[]? _inks;
 
+    /// <summary>What each value of each part becomes under a tint; null for none.</summary>
+    private readonly byte[]? _tint;
+
     /// <summary>What each grey becomes, where all is made grey first; null where it is not.</summary>
     private readonly byte[]? _ofGrey;
 
@@ -25,10 +28,15 @@ public sealed class PixelTreatment
         _matrix = [.. treatment.Matrix().Select(m => (int)Math.Round(m * (1 << FractionBits)))];
         for (int v = 0; v < 256; v++) _curve[v] = (byte)Math.Round(255 * treatment.Curve(v / 255.0));
         if (treatment.Inks is { } inks) _inks = InksOf(inks.Dark.Shown, inks.Light.Shown);
-        if (treatment.Grey is null) return;
+        if (treatment.Tint is { } tint) _tint = TintOf(tint.Colour.Shown, tint.Strength);
+        if (treatment.Grey is null || treatment.Warmth != 0) return;
         _ofGrey = new byte[256 * 3];
         for (int v = 0; v < 256; v++)
-            for (int part = 0; part < 3; part++) _ofGrey[3 * v + part] = _inks is null ? _curve[v] : _inks[3 * _curve[v] + part];
+            for (int part = 0; part < 3; part++)
+            {
+                byte tone = _inks is null ? _curve[v] : _inks[3 * _curve[v] + part];
+                _ofGrey[3 * v + part] = _tint is null ? tone : _tint[3 * tone + part];
+            }
     }
 
     private static byte[] InksOf(RgbColour dark, RgbColour light)
@@ -38,6 +46,15 @@ public sealed class PixelTreatment
         for (int v = 0; v < 256; v++)
             (table[3 * v], table[3 * v + 1], table[3 * v + 2]) = (Between(dark.Red, light.Red, v), Between(dark.Green, light.Green, v), Between(dark.Blue,
                 light.Blue, v));
+        return table;
+    }
+
+    private static byte[] TintOf(RgbColour colour, double strength)
+    {
+        byte[] table = new byte[256 * 3];
+        byte Under(byte tint, int v) => (byte)Math.Round(v * (1 - strength) + tint * strength);
+        for (int v = 0; v < 256; v++)
+            (table[3 * v], table[3 * v + 1], table[3 * v + 2]) = (Under(colour.Red, v), Under(colour.Green, v), Under(colour.Blue, v));
         return table;
     }
 
@@ -59,6 +76,7 @@ public sealed class PixelTreatment
                 int tone = 3 * Part(Luma, 0, red, green, blue);
                 (red, green, blue) = (_inks[tone], _inks[tone + 1], _inks[tone + 2]);
             }
+            if (_tint is not null) (red, green, blue) = (_tint[3 * red], _tint[3 * green + 1], _tint[3 * blue + 2]);
             (rgba[i], rgba[i + 1], rgba[i + 2]) = (red, green, blue);
         }
     }

@@ -94,10 +94,20 @@ public static class PdfWriter
         canvas.Translate((float)(sheet.Border - page.Trim.X), (float)(sheet.Border - page.Trim.Y + canvasHeight - sheet.Height));
         canvas.Save();
         canvas.ClipRect(SKRect.Create((float)visible.X, (float)visible.Y, (float)visible.Width, (float)visible.Height));
-        SceneCanvas.Draw(canvas, shown, visible, images.Take, images.Shown, boundShadows: true);
+        var frames = shown.ToList();
+        if (frames.Any(f => f.Look.Blend != Blend.Normal)) LayPaper(canvas, visible);
+        SceneCanvas.Draw(canvas, frames, visible, images.Take, images.Shown, boundShadows: true);
         canvas.Restore();
         if (marks) DrawMarks(canvas, page.Trim, sheet.MarkStart);
         document.EndPage();
+    }
+
+    /// <summary>White beneath it all: frames that are mixed with the bare paper would else be mixed with nothing, which looks otherwise. White prints no
+    /// ink.</summary>
+    private static void LayPaper(SKCanvas canvas, Box page)
+    {
+        using var white = new SKPaint { Color = SKColors.White };
+        canvas.DrawRect((float)page.X, (float)page.Y, (float)page.Width, (float)page.Height, white);
     }
 
     private static double OnGrid(double length) => Math.Ceiling(length / Grid) * Grid;

@@ -33,25 +33,34 @@ public static class SceneCanvas
             canvas.Concat(Matrix(frame.ToSpread));
             using var path = PathOf(frame.Outline, frame.Width, frame.Height);
             var look = frame.Look;
-            if (look.Opacity < 1)
+            bool layered = look.Opacity < 1 || look.Blend != Blend.Normal;
+            if (layered)
             {
-                using var veil = new SKPaint { Color = SKColors.Black.WithAlpha(Alpha(look.Opacity)) };
+                using var veil = new SKPaint { Color = SKColors.Black.WithAlpha(Alpha(look.Opacity)), BlendMode = ModeOf(look.Blend) };
                 canvas.SaveLayer(veil);
             }
             if (look.Shadow is { } shadow) DrawShadow(canvas, path, shadow, frame.ShadowFalls(shadow), boundShadows);
             if (look.Background is { } background)
             {
-                using var fill = new SKPaint { Color = SKColor.Parse(background.Hex), IsAntialias = true };
+                using var fill = new SKPaint { Color = SKColor.Parse(background.Hex).WithAlpha(Alpha(look.BackgroundOpacity)), IsAntialias = true };
                 canvas.DrawPath(path, fill);
             }
-            if (frame.Image is { } shown) DrawImage(canvas, path, shown, take(shown, frame.ToSpread.After(shown.Matrix), Seen(frame, shown, within)));
+            if (frame.Image is { } shown) DrawImage(canvas, path, shown, take(shown, frame.ToSpread.After(shown.Matrix), Seen(frame, shown, within)),
+                look.PictureOpacity);
             if (frame.Text is { } text) DrawText(canvas, text);
             DrawBorder(canvas, frame);
-            if (look.Opacity < 1) canvas.Restore();
+            if (layered) canvas.Restore();
             canvas.Restore();
             if (frame.Image is { } done) release(done);
         }
     }
+
+    private static SKBlendMode ModeOf(Blend blend) => blend switch
+    {
+        Blend.Normal => SKBlendMode.SrcOver,
+        // The library names them as the standard does.
+        var other => Enum.Parse<SKBlendMode>(other.ToString()),
+    };
 
     private static byte Alpha(double opacity) => (byte)Math.Round(255 * opacity);
 
@@ -113,13 +122,14 @@ public static class SceneCanvas
         }
     }
 
-    private static void DrawImage(SKCanvas canvas, SKPath outline, SceneImage shown, DrawableImage drawable)
+    private static void DrawImage(SKCanvas canvas, SKPath outline, SceneImage shown, DrawableImage drawable, double opacity)
     {
         canvas.Save();
         canvas.ClipPath(outline, SKClipOperation.Intersect, antialias: true);
         var pixels = Affine.Scaling(1.0 / drawable.Image.Width, 1.0 / drawable.Image.Height);
         canvas.Concat(Matrix(shown.Matrix.After(drawable.ToUpright).After(pixels)));
-        canvas.DrawImage(drawable.Image, 0, 0, Smooth);
+        using var paint = opacity < 1 ? new SKPaint { Color = SKColors.Black.WithAlpha(Alpha(opacity)) } : null;
+        canvas.DrawImage(drawable.Image, 0, 0, Smooth, paint);
         canvas.Restore();
     }
 

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using System.Text.Json;
 using Formatum.Core.Composing;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
@@ -42,7 +43,8 @@ public static class SvgWriter
     {
         var look = frame.Look;
         void Drawn(string attributes) => Shape(svg, frame.Outline, frame.Width, frame.Height, $" class=\"shape\" {attributes}");
-        if (look.Opacity < 1) svg.Append(CultureInfo.InvariantCulture, $"<g opacity=\"{Number(look.Opacity)}\">");
+        bool layered = look.Opacity < 1 || look.Blend != Blend.Normal;
+        if (layered) svg.Append("<g").Append(Opacity(look.Opacity)).Append(Mixed(look.Blend)).Append('>');
         if (look.Shadow is { } shadow)
         {
             var falls = frame.ShadowFalls(shadow);
@@ -58,7 +60,8 @@ public static class SvgWriter
             Drawn(string.Create(CultureInfo.InvariantCulture, $"fill=\"{shadow.Colour.Hex}\" fill-opacity=\"{Number(shadow.Strength)}\""));
             svg.Append("</g>");
         }
-        if (look.Background is { } background) Drawn($"fill=\"{background.Hex}\"");
+        if (look.Background is { } background)
+            Drawn($"fill=\"{background.Hex}\"" + (look.BackgroundOpacity < 1 ? $" fill-opacity=\"{Number(look.BackgroundOpacity)}\"" : ""));
         Image(svg, frame, idPrefix, reference);
         if (frame.Text is { } text) Text(svg, text);
         if (look.Border is { } border)
@@ -67,8 +70,14 @@ public static class SvgWriter
                 Drawn($"fill=\"none\" stroke=\"{border.Colour.Hex}\" stroke-width=\"{Number(border.Width)}\"{JoinAttribute(border)}");
             else svg.Append("<g class=\"border\">").Append(BorderLines(frame)).Append("</g>");
         }
-        if (look.Opacity < 1) svg.Append("</g>");
+        if (layered) svg.Append("</g>");
     }
+
+    private static string Opacity(double opacity) => opacity < 1 ? $" opacity=\"{Number(opacity)}\"" : "";
+
+    /// <summary>The names are those of Compositing and Blending 1.</summary>
+    private static string Mixed(Blend blend) => blend == Blend.Normal ? ""
+        : $" style=\"mix-blend-mode:{JsonNamingPolicy.KebabCaseLower.ConvertName(blend.ToString())}\"";
 
     /// <summary>The lines of a border that need paths of their own, as elements; empty where it needs none.</summary>
     public static string BorderLines(SceneFrame frame)
@@ -95,7 +104,7 @@ public static class SvgWriter
         if (frame.Image is not { } image) return;
         svg.Append(CultureInfo.InvariantCulture, $"<clipPath id=\"{idPrefix}{frame.FrameId}\">");
         Shape(svg, frame.Outline, frame.Width, frame.Height, "");
-        svg.Append(CultureInfo.InvariantCulture, $"</clipPath><g clip-path=\"url(#{idPrefix}{frame.FrameId})\">");
+        svg.Append(CultureInfo.InvariantCulture, $"</clipPath><g clip-path=\"url(#{idPrefix}{frame.FrameId})\"{Opacity(frame.Look.PictureOpacity)}>");
         string id = string.Create(CultureInfo.InvariantCulture, $"{idPrefix}treatment{frame.FrameId}");
         if (image.Treatment is { } treatment)
         {

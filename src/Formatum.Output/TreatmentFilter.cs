@@ -15,18 +15,30 @@ public static class TreatmentFilter
     public static void Append(StringBuilder svg, Treatment treatment)
     {
         Matrix(svg, treatment.Matrix());
+        if (treatment.Black != 0 || treatment.White != 1) Linear(svg, treatment.Levels);
         var (slope, intercept) = treatment.Line;
-        if (slope != 1 || intercept != 0) Transfer(svg, _ => $"type=\"linear\" slope=\"{Number(slope)}\" intercept=\"{Number(intercept)}\"");
+        if (slope != 1 || intercept != 0) Linear(svg, (slope, intercept));
         if (treatment.Gamma != 1) Transfer(svg, _ => $"type=\"gamma\" amplitude=\"1\" exponent=\"{Number(1 / treatment.Gamma)}\" offset=\"0\"");
         if (treatment.Invert) Transfer(svg, _ => "type=\"linear\" slope=\"-1\" intercept=\"1\"");
         if (treatment.Inks is { } inks)
         {
             Matrix(svg, (Treatment.None with { Grey = GreyMix.Usual }).Matrix());
             RgbColour dark = inks.Dark.Shown, light = inks.Light.Shown;
-            byte Part(RgbColour of, char part) => part switch { 'R' => of.Red, 'G' => of.Green, _ => of.Blue };
             Transfer(svg, part => $"type=\"table\" tableValues=\"{Number(Part(dark, part) / 255.0)} {Number(Part(light, part) / 255.0)}\"");
         }
+        if (treatment.Tint is { } tint)
+        {
+            var colour = tint.Colour.Shown;
+            Transfer(svg, part => Line((1 - tint.Strength, Part(colour, part) / 255.0 * tint.Strength)));
+        }
     }
+
+    private static byte Part(RgbColour of, char part) => part switch { 'R' => of.Red, 'G' => of.Green, _ => of.Blue };
+
+    private static void Linear(StringBuilder svg, (double Slope, double Intercept) line) => Transfer(svg, _ => Line(line));
+
+    private static string Line((double Slope, double Intercept) line) =>
+        $"type=\"linear\" slope=\"{Number(line.Slope)}\" intercept=\"{Number(line.Intercept)}\"";
 
     private static string Number(double value) => value.ToString("0.######", CultureInfo.InvariantCulture);
 

@@ -42,6 +42,11 @@ public sealed class TreatmentTests : IDisposable
         { "contrast", new() { Contrast = 0.4 } },
         { "flat", new() { Contrast = -0.5, Brightness = -0.1 } },
         { "gamma", new() { Gamma = 1.8 } },
+        { "levels", new() { Black = 0.15, White = 0.7, Brightness = 0.05 } },
+        { "warm", new() { Warmth = 0.8 } },
+        { "cold grey", new() { Grey = GreyMix.Usual, Warmth = -0.6 } },
+        { "tinted", new() { Saturation = 0.5, Tint = new(Colour.Of("#2f6f4f"), 0.4) } },
+        { "tinted grey", new() { Grey = GreyMix.Usual, Contrast = 0.2, Tint = new(Colour.Of("#7a3b69"), 0.3) } },
         { "inverted", new() { Invert = true, Gamma = 0.7 } },
         { "two inks", new() { Inks = new(new CmykColour(0.58, 0, 0.29, 0.56), Colour.Of("#f6eeda")) } },
         { "all", new() { Grey = new(0.5, 0.3, 0.2), Brightness = 0.1, Contrast = 0.25, Gamma = 1.2, Inks = new(Colour.Of("#7a3b69"), Colour.White) } },
@@ -105,6 +110,7 @@ public sealed class TreatmentTests : IDisposable
         Image Held(Image of) => (of < 0).Ifthenelse(0, (of > 1).Ifthenelse(1, of));
         Image Mixed(Image of, double[] m) => Held(of.Recomb(Image.NewFromArray(new[,] { { m[0], m[1], m[2] }, { m[3], m[4], m[5] }, { m[6], m[7], m[8] } })));
         image = Mixed(image, t.Matrix());
+        image = Held((image - t.Black) / (t.White - t.Black));
         double k = t.Contrast <= 0 ? 1 + t.Contrast : 1 / (1 - 0.9 * t.Contrast);
         image = Held(image * k + (0.5 * (1 - k) + t.Brightness)).Pow(1 / t.Gamma);
         if (t.Invert) image = 1 - image;
@@ -115,6 +121,8 @@ public sealed class TreatmentTests : IDisposable
             Image Part(byte from, byte to) => tone * ((to - from) / 255.0) + from / 255.0;
             image = Part(dark.Red, light.Red).Bandjoin(Part(dark.Green, light.Green), Part(dark.Blue, light.Blue));
         }
+        if (t.Tint is { Colour.Shown: var over } tint)
+            image = image * (1 - tint.Strength) + new double[] { over.Red, over.Green, over.Blue }.Select(c => c / 255 * tint.Strength).ToArray();
         return (image * 255).Rint().Cast(Enums.BandFormat.Uchar).CopyMemory();
     }
 
@@ -123,6 +131,8 @@ public sealed class TreatmentTests : IDisposable
     [InlineData("#c86432", "grey", "#777777")] // 0.213 * 200 + 0.715 * 100 + 0.072 * 50 = 117.7, rounded up by the matrix in sixteenths of a bit: 118 or 119
     [InlineData("#804020", "brighter", "#b37353")] // + 0.2 * 255 = 51
     [InlineData("#808080", "contrast", "#808080")]
+    [InlineData("#404040", "levels", "#3c3c3c")] // (64 / 255 - 0.15) / 0.55 = 0.1836, + 0.05 = 0.2336; 0.2336 * 255 = 59.6
+    [InlineData("#808080", "warm", "#9f8061")] // 128 * 1.24 = 158.7, 128 * 0.76 = 97.3
     [InlineData("#404040", "flat", "#464646")] // 64 * 0.5 + 63.75 - 25.5 = 70.25
     [InlineData("#000000", "two inks", "#2f704f")]
     [InlineData("#ffffff", "two inks", "#f6eeda")]

@@ -62,8 +62,9 @@ public class ArchitectureTests
             ["Desk"] = ["Hosting", "Links", "Wording"],
             ["Rules"] = ["Desk", "Wording"],
             ["Styles"] = ["Rules", "Wording"],
+            ["Looks"] = ["Colours", "Rules", "Wording"],
             ["Api"] = ["Colours", "Desk", "Fonts", "Hosting", "Links", "Pictures", "Wording"],
-            ["Pages"] = ["Colours", "Desk", "Fonts", "Hosting", "Links", "Pictures", "Rules", "Styles", "Wording"],
+            ["Pages"] = ["Colours", "Desk", "Fonts", "Hosting", "Links", "Looks", "Pictures", "Rules", "Styles", "Wording"],
         },
     };
 

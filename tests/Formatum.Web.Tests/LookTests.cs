@@ -41,6 +41,10 @@ public sealed class LookTests(Workplace place) : InBrowser(place)
         Frame(id, first, f => Look(f).GetProperty("background").ValueKind == JsonValueKind.String, "a background");
         Type("#look-opacity", "60" + Keys.Enter);
         Frame(id, first, f => Look(f).GetProperty("opacity").GetDouble() == 0.6, "opacity");
+        Browser.Click("#look-blend option[value='Multiply']");
+        Frame(id, first, f => Look(f).GetProperty("blend").GetString() == "multiply", "mixed with what lies beneath");
+        Type("#look-pictureOpacity", "50" + Keys.Enter);
+        Frame(id, first, f => Look(f).GetProperty("pictureOpacity").GetDouble() == 0.5, "the picture's own opacity");
         Browser.Click("#look-shadow");
         Frame(id, first, f => Look(f).GetProperty("shadow").ValueKind == JsonValueKind.Object, "a shadow");
         Type("#look-blur", "4mm" + Keys.Enter);
@@ -108,6 +112,19 @@ public sealed class LookTests(Workplace place) : InBrowser(place)
         Frame(id, first, f => Treatment(f).GetProperty("grey").GetProperty("red").GetDouble() == 1.2, "typed");
         Type("#treatment-contrast", "200" + Keys.Enter);
         Browser.Until(() => Browser.Find("[data-error-of='look.treatment.contrast']").Text.Contains("-100 to 100", StringComparison.Ordinal), "told why");
+
+        // The histogram of the file stands beside the levels; while its key is held, pictures are shown as their files have them.
+        Browser.Until(() => Browser.Run<bool>("return document.querySelector('.histogram').naturalWidth > 0"), "the histogram");
+        Slide("white", 80, "change");
+        Frame(id, first, f => Treatment(f).GetProperty("white").GetDouble() == 0.8, "the level of white");
+        string Filter() => Browser.Run<string>("return getComputedStyle(document.querySelector(arguments[0])).filter", $"#frame-{first} image");
+        Browser.Send("#canvas", Keys.Null);
+        Actions().KeyDown("\\").Perform();
+        Browser.Until(() => Filter() == "none", "as the file has it");
+        Actions().KeyUp("\\").Perform();
+        Browser.Until(() => Filter() != "none", "treated again");
+        Browser.Click("#treatment-tint");
+        Frame(id, first, f => Treatment(f).GetProperty("tint") is { ValueKind: JsonValueKind.Object } t && t.GetProperty("strength").GetDouble() == 0.3, "tinted");
 
         Browser.Click("#treatment-on");
         Frame(id, first, f => Treatment(f).GetProperty("off").GetBoolean(), "put aside");

@@ -19,6 +19,9 @@ public sealed record LookChange
     public Replacement<Colour?>? Background { get; init; }
 
     public double? Opacity { get; init; }
+    public double? PictureOpacity { get; init; }
+    public double? BackgroundOpacity { get; init; }
+    public Blend? Blend { get; init; }
 
     /// <summary>Gives the usual shadow where there is none, or takes it away.</summary>
     public bool? Shadow { get; init; }
@@ -39,6 +42,9 @@ public sealed record LookChange
             : Corners(look.Corners ?? Geometry.Corners.Even(CornerKind.Round, 0)) is { IsSharp: false } shaped ? shaped : null,
         Background = Background is { } background ? background.Value : look.Background,
         Opacity = Opacity ?? look.Opacity,
+        PictureOpacity = PictureOpacity ?? look.PictureOpacity,
+        BackgroundOpacity = BackgroundOpacity ?? look.BackgroundOpacity,
+        Blend = Blend ?? look.Blend,
         Shadow = ShadowOn(look.Shadow),
         Treatment = Treatment is null ? look.Treatment : Treatment(look.Treatment ?? Publications.Treatment.None) is var treated
             && treated with { IsOff = false } != Publications.Treatment.None ? treated : null,

@@ -39,6 +39,15 @@ public sealed record Look
     /// <summary>How much the whole frame covers what lies beneath: 0 to 1.</summary>
     public double Opacity { get; init; } = 1;
 
+    /// <summary>How much its picture covers what lies beneath it, the background too: 0 to 1.</summary>
+    public double PictureOpacity { get; init; } = 1;
+
+    /// <summary>How much its background covers what lies beneath: 0 to 1.</summary>
+    public double BackgroundOpacity { get; init; } = 1;
+
+    /// <summary>How the whole frame is mixed with what lies beneath.</summary>
+    public Blend Blend { get; init; }
+
     public Shadow? Shadow { get; init; }
 
     /// <summary>What is done to its picture; null for nothing.</summary>
@@ -53,7 +62,7 @@ public sealed record Look
     /// <summary>The colours in it.</summary>
     public IEnumerable<Colour> AllColours() => new[]
     {
-        Border?.Colour, Border?.Second?.Colour, Border?.Third?.Colour, Background, Shadow?.Colour, Treatment?.Inks?.Dark, Treatment?.Inks?.Light,
+        Border?.Colour, Border?.Second?.Colour, Border?.Third?.Colour, Background, Shadow?.Colour, Treatment?.Inks?.Dark, Treatment?.Inks?.Light, Treatment?.Tint?.Colour,
     }.OfType<Colour>();
 
     /// <summary>The look with every colour put in another's place.</summary>
@@ -71,7 +80,9 @@ public sealed record Look
         foreach (double radius in Corners?.Radii() ?? [])
             errors.Range("look.corners.radius", radius, 0, Corners.Largest, $"A radius is from 0 to {Corners.Largest} points.");
         Background?.Check("look.background", errors);
-        errors.Range("look.opacity", Opacity, 0, 1, "Opacity is from 0 to 1, or 0 to 100 %.");
+        foreach (var (name, opacity) in new[] { ("opacity", Opacity), ("pictureOpacity", PictureOpacity), ("backgroundOpacity", BackgroundOpacity) })
+            errors.Range($"look.{name}", opacity, 0, 1, "Opacity is from 0 to 1, or 0 to 100 %.");
+        errors.Choice("look.blend", Blend);
         errors.Range("look.shadow.across", Shadow?.Across, -Shadow.Farthest, Shadow.Farthest, "A shadow falls 720 points away at most.");
         errors.Range("look.shadow.down", Shadow?.Down, -Shadow.Farthest, Shadow.Farthest, "A shadow falls 720 points away at most.");
         errors.Range("look.shadow.blur", Shadow?.Blur, 0, Shadow.Farthest, "Blur is from 0 to 720 points.");

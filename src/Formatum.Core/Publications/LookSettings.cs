@@ -15,6 +15,9 @@ public sealed record LookSettings
     public Given<Corners>? Corners { get; init; }
     public Given<Colour>? Background { get; init; }
     public double? Opacity { get; init; }
+    public double? PictureOpacity { get; init; }
+    public double? BackgroundOpacity { get; init; }
+    public Blend? Blend { get; init; }
     public Given<Shadow>? Shadow { get; init; }
     public Given<Treatment>? Treatment { get; init; }
 
@@ -29,6 +32,11 @@ public sealed record LookSettings
         new Setting<LookSettings, Given<Colour>>("Background", "background", "Background", SettingKind.Several, s => s.Background,
             (s, v) => s with { Background = v }),
         new Setting<LookSettings, double>("Opacity", "opacity", "Opacity", SettingKind.Share, s => s.Opacity, (s, v) => s with { Opacity = v }),
+        new Setting<LookSettings, double>("PictureOpacity", "pictureOpacity", "Picture's opacity", SettingKind.Share, s => s.PictureOpacity,
+            (s, v) => s with { PictureOpacity = v }),
+        new Setting<LookSettings, double>("BackgroundOpacity", "backgroundOpacity", "Background's opacity", SettingKind.Share, s => s.BackgroundOpacity,
+            (s, v) => s with { BackgroundOpacity = v }),
+        new Setting<LookSettings, Blend>("Blend", "blend", "Blending", SettingKind.Choice, s => s.Blend, (s, v) => s with { Blend = v }),
         new Setting<LookSettings, Given<Shadow>>("Shadow", "shadow", "Shadow", SettingKind.Several, s => s.Shadow, (s, v) => s with { Shadow = v }),
         new Setting<LookSettings, Given<Treatment>>("Treatment", "treatment", "Treatment", SettingKind.Several, s => s.Treatment,
             (s, v) => s with { Treatment = v }),
@@ -49,6 +57,9 @@ public sealed record LookSettings
         Corners = Corners?.Value,
         Background = Background?.Value,
         Opacity = Opacity ?? Look.Plain.Opacity,
+        PictureOpacity = PictureOpacity ?? Look.Plain.PictureOpacity,
+        BackgroundOpacity = BackgroundOpacity ?? Look.Plain.BackgroundOpacity,
+        Blend = Blend ?? Look.Plain.Blend,
         Shadow = Shadow?.Value,
         Treatment = Treatment?.Value,
     };
@@ -60,6 +71,9 @@ public sealed record LookSettings
         Corners = look.Corners,
         Background = look.Background,
         Opacity = look.Opacity,
+        PictureOpacity = look.PictureOpacity,
+        BackgroundOpacity = look.BackgroundOpacity,
+        Blend = look.Blend,
         Shadow = look.Shadow,
         Treatment = look.Treatment,
     };

@@ -13,9 +13,17 @@ public sealed record GreyMix(double Red, double Green, double Blue)
 /// <summary>A picture in two colours: its shadows in one, its lights in the other.</summary>
 public sealed record TwoInk(Colour Dark, Colour Light);
 
+/// <summary>A colour laid over a picture.</summary>
+/// <param name="Colour">The colour.</param>
+/// <param name="Strength">How much of it, 0 to 1: the share of the picture that it takes the place of.</param>
+public sealed record Tint(Colour Colour, double Strength)
+{
+    public const double Usual = 0.3;
+}
+
 /// <summary>
 /// What is done to a picture as it is shown and printed, never to its file. Figures work on red, green and blue from 0 to 1 as sRGB has them, in this order:
-/// grey or saturation, brightness with contrast, gamma, inversion, two inks. Formulas stand in docs/looks.md.
+/// grey or saturation with warmth, levels, brightness with contrast, gamma, inversion, two inks, tint. Formulas stand in docs/looks.md.
 /// </summary>
 public sealed record Treatment
 {
@@ -29,10 +37,25 @@ public sealed record Treatment
     /// <summary>At full contrast, tones are spread so many times less than beyond all measure.</summary>
     private const double Strongest = 0.9;
 
+    /// <summary>At full warmth red is raised, and blue lowered, by this share. Our own measure, no source.</summary>
+    private const double WarmthShare = 0.3;
+
+    /// <summary>Levels lie at least so far apart.</summary>
+    public const double NearestLevels = 0.01;
+
     public GreyMix? Grey { get; init; }
 
     /// <summary>1 leaves colours as they are, 0 takes them away.</summary>
     public double Saturation { get; init; } = 1;
+
+    /// <summary>-1 for cold, which is bluer, to 1 for warm, which is redder; 0 leaves colours as they are.</summary>
+    public double Warmth { get; init; }
+
+    /// <summary>The tone that becomes black, 0 to 1; what is darker does too.</summary>
+    public double Black { get; init; }
+
+    /// <summary>The tone that becomes white, above that of black; what is lighter does too.</summary>
+    public double White { get; init; } = 1;
 
     /// <summary>-1 for black to 1 for white; 0 leaves tones as they are.</summary>
     public double Brightness { get; init; }
@@ -45,6 +68,7 @@ public sealed record Treatment
 
     public bool Invert { get; init; }
     public TwoInk? Inks { get; init; }
+    public Tint? Tint { get; init; }
 
     /// <summary>Whether it is put aside, with all its figures.</summary>
     public bool IsOff { get; init; }
@@ -52,8 +76,16 @@ public sealed record Treatment
     /// <summary>Whether it changes anything.</summary>
     public bool Works => !IsOff && this != None;
 
-    /// <summary>From red, green and blue to themselves, row by row: the grey, or the saturation (Filter Effects 1, feColorMatrix "saturate").</summary>
+    /// <summary>From red, green and blue to themselves, row by row: the grey, or the saturation (Filter Effects 1, feColorMatrix "saturate"), then the
+    /// warmth.</summary>
     public double[] Matrix()
+    {
+        double[] m = Mixed();
+        for (int i = 0; i < 3; i++) (m[i], m[6 + i]) = (m[i] * (1 + WarmthShare * Warmth), m[6 + i] * (1 - WarmthShare * Warmth));
+        return m;
+    }
+
+    private double[] Mixed()
     {
         if (Grey is { } mix)
         {
@@ -66,6 +98,9 @@ public sealed record Treatment
         return [r + (1 - r) * s, g - g * s, b - b * s, r - r * s, g + (1 - g) * s, b - b * s, r - r * s, g - g * s, b + (1 - b) * s];
     }
 
+    /// <summary>Levels: a tone times <c>Slope</c> plus <c>Intercept</c>, held between 0 and 1.</summary>
+    public (double Slope, double Intercept) Levels => (1 / (White - Black), -Black / (White - Black));
+
     /// <summary>Brightness and contrast: a tone times <c>Slope</c> plus <c>Intercept</c>. Contrast turns about middle grey.</summary>
     public (double Slope, double Intercept) Line
     {
@@ -76,16 +111,21 @@ public sealed record Treatment
         }
     }
 
-    /// <summary>A tone, 0 to 1, after brightness, contrast, gamma and inversion.</summary>
+    /// <summary>A tone, 0 to 1, after levels, brightness, contrast, gamma and inversion.</summary>
     public double Curve(double tone)
     {
-        var (slope, intercept) = Line;
-        double v = Math.Pow(Math.Clamp(slope * tone + intercept, 0, 1), 1 / Gamma);
+        var (levels, line) = (Levels, Line);
+        double spread = Math.Clamp(levels.Slope * tone + levels.Intercept, 0, 1);
+        double v = Math.Pow(Math.Clamp(line.Slope * spread + line.Intercept, 0, 1), 1 / Gamma);
         return Invert ? 1 - v : v;
     }
 
     /// <summary>The treatment with every colour put in another's place.</summary>
-    public Treatment Recoloured(Func<Colour, Colour> colour) => Inks is { } inks ? this with { Inks = new(colour(inks.Dark), colour(inks.Light)) } : this;
+    public Treatment Recoloured(Func<Colour, Colour> colour) => Inks is null && Tint is null ? this : this with
+    {
+        Inks = Inks is { } inks ? new(colour(inks.Dark), colour(inks.Light)) : null,
+        Tint = Tint is { } tint ? tint with { Colour = colour(tint.Colour) } : null,
+    };
 
     public void Check(FieldErrors errors)
     {
@@ -97,9 +137,15 @@ public sealed record Treatment
                 errors.Add("look.treatment.grey", "The three weights come to nothing together, and the picture to black. Raise one of them.");
         }
         errors.Range("look.treatment.saturation", Saturation, 0, LargestSaturation, "Saturation is from 0 to 4, or 0 to 400 %.");
+        errors.Range("look.treatment.warmth", Warmth, -1, 1, "Warmth is from -1 to 1, or -100 to 100 %.");
+        errors.Range("look.treatment.black", Black, 0, 1 - NearestLevels, "The level of black is from 0 to 0.99, or 0 to 99 %.");
+        errors.Range("look.treatment.white", White, NearestLevels, 1, "The level of white is from 0.01 to 1, or 1 to 100 %.");
+        if (White - Black < NearestLevels) errors.Add("look.treatment.white", "The level of white lies above that of black. Raise it, or lower the other.");
         errors.Range("look.treatment.brightness", Brightness, -1, 1, "Brightness is from -1 to 1, or -100 to 100 %.");
         errors.Range("look.treatment.contrast", Contrast, -1, 1, "Contrast is from -1 to 1, or -100 to 100 %.");
         errors.Range("look.treatment.gamma", Gamma, SmallestGamma, LargestGamma, "Gamma is from 0.1 to 10.");
+        errors.Range("look.treatment.tint.strength", Tint?.Strength, 0, 1, "A tint is from 0 to 1 strong, or 0 to 100 %.");
+        Tint?.Colour.Check("look.treatment.tint.colour", errors);
         Inks?.Dark.Check("look.treatment.inks.dark", errors);
         Inks?.Light.Check("look.treatment.inks.light", errors);
     }

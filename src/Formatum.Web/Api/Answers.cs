@@ -102,7 +102,8 @@ public sealed record WrapAnswer(WrapAround Around, Inset Distance, WrapSides Sid
 }
 
 /// <summary>How a frame looks; lengths in points.</summary>
-public sealed record LookAnswer(BorderAnswer? Border, CornersAnswer? Corners, object? Background, double Opacity, ShadowAnswer? Shadow,
+public sealed record LookAnswer(BorderAnswer? Border, CornersAnswer? Corners, object? Background, double Opacity, double PictureOpacity,
+    double BackgroundOpacity, Blend Blend, ShadowAnswer? Shadow,
     TreatmentAnswer? Treatment,
     string[]? Set = null)
 {
@@ -114,6 +115,7 @@ public sealed record LookAnswer(BorderAnswer? Border, CornersAnswer? Corners, ob
     public static LookAnswer Of(Publication publication, Look look) => new(
         BorderAnswer.Of(publication, look.Border), CornersAnswer.Of(look.Corners),
         look.Background is { } background ? ColourBody.Answer(publication, background) : null, look.Opacity,
+        look.PictureOpacity, look.BackgroundOpacity, look.Blend,
         look.Shadow is { } s ? new(s.Across, s.Down, s.Blur, ColourBody.Answer(publication, s.Colour), s.Strength) : null,
         TreatmentAnswer.Of(publication, look.Treatment));
 }

@@ -325,6 +325,15 @@ public sealed record LookBody
     /// <summary>0 to 1.</summary>
     public double? Opacity { get; init; }
 
+    /// <summary>Of the picture alone, 0 to 1.</summary>
+    public double? PictureOpacity { get; init; }
+
+    /// <summary>Of the background alone, 0 to 1.</summary>
+    public double? BackgroundOpacity { get; init; }
+
+    /// <summary>How the frame is mixed with what lies beneath: the names of Compositing and Blending 1.</summary>
+    public Blend? Blend { get; init; }
+
     public ShadowBody? Shadow { get; init; }
     public TreatmentBody? Treatment { get; init; }
 
@@ -334,6 +343,9 @@ public sealed record LookBody
         Corners = Corners?.ToCorners(),
         Background = Background?.In(publication, "look.background"),
         Opacity = Opacity ?? 1,
+        PictureOpacity = PictureOpacity ?? 1,
+        BackgroundOpacity = BackgroundOpacity ?? 1,
+        Blend = Blend ?? Core.Publications.Blend.Normal,
         Treatment = Treatment?.ToTreatment(publication) is { } treatment && treatment != Core.Publications.Treatment.None ? treatment : null,
         Shadow = Shadow is { } s ? new(s.Across?.Points ?? Core.Publications.Shadow.Usual.Across, s.Down?.Points ?? Core.Publications.Shadow.Usual.Down,
             s.Blur?.Points ?? Core.Publications.Shadow.Usual.Blur,

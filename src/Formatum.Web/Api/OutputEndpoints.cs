@@ -25,6 +25,7 @@ public static class OutputEndpoints
         app.MapGet("/fonts/{family}/{face}.ttf", Font).ExcludeFromDescription();
         app.MapGet("/fonts.css", () => Results.Text(Desk.TextView.FontFaces(), "text/css")).ExcludeFromDescription();
         app.MapGet("/previews/{hash:length(64)}/{size:int}", Preview).ExcludeFromDescription();
+        app.MapGet("/previews/{hash:length(64)}/histogram", HistogramOf).ExcludeFromDescription();
     }
 
     private static IResult Font(string family, string face, HttpContext context)
@@ -115,6 +116,13 @@ public static class OutputEndpoints
         // What a hash names never changes.
         context.Response.Headers.CacheControl = "private, max-age=31536000, immutable";
         return Results.File(path, TypeOf(path));
+    }
+
+    private static async Task<IResult> HistogramOf(string hash, PreviewMaker previews, HttpContext context)
+    {
+        if (!hash.All(char.IsAsciiHexDigitLower) || await previews.FindAsync(hash, PreviewStore.Sizes[0]) is not { } path) return Results.NotFound();
+        context.Response.Headers.CacheControl = "private, max-age=31536000, immutable";
+        return Results.Text(Pictures.HistogramView.Draw(Histogram.Of(path)), "image/svg+xml");
     }
 
     private static string TypeOf(string path) => path.EndsWith(".png", StringComparison.Ordinal) ? "image/png" : "image/jpeg";

@@ -8,8 +8,11 @@ public sealed record GreyMixBody(double Red = 0, double Green = 0, double Blue =
 /// <summary>The two colours of a picture in two inks.</summary>
 public sealed record TwoInkBody(ColourBody Dark, ColourBody Light);
 
+/// <summary>A colour laid over a picture, and how strongly.</summary>
+public sealed record TintBody(ColourBody Colour, double Strength = Tint.Usual);
+
 /// <summary>What is done to a picture as it is shown and printed; formulas in docs/looks.md. What is left out leaves it as it is: saturation 1, brightness and
-/// contrast 0 (-1 to 1), gamma 1.</summary>
+/// contrast 0 (-1 to 1), warmth 0 (-1 to 1), levels of black 0 and white 1, gamma 1.</summary>
 public sealed record TreatmentBody
 {
     public GreyMixBody? Grey { get; init; }
@@ -17,8 +20,12 @@ public sealed record TreatmentBody
     public double? Brightness { get; init; }
     public double? Contrast { get; init; }
     public double? Gamma { get; init; }
+    public double? Warmth { get; init; }
+    public double? Black { get; init; }
+    public double? White { get; init; }
     public bool? Invert { get; init; }
     public TwoInkBody? Inks { get; init; }
+    public TintBody? Tint { get; init; }
 
     /// <summary>Whether it is put aside, with all its figures.</summary>
     public bool? Off { get; init; }
@@ -30,6 +37,10 @@ public sealed record TreatmentBody
         Brightness = Brightness ?? 0,
         Contrast = Contrast ?? 0,
         Gamma = Gamma ?? 1,
+        Warmth = Warmth ?? 0,
+        Black = Black ?? 0,
+        White = White ?? 1,
+        Tint = Tint is { } tint ? new(tint.Colour.In(publication, "look.treatment.tint.colour"), tint.Strength) : null,
         Invert = Invert ?? false,
         Inks = Inks is { } inks ? new(inks.Dark.In(publication, "look.treatment.inks.dark"), inks.Light.In(publication, "look.treatment.inks.light")) : null,
         IsOff = Off ?? false,
@@ -37,9 +48,11 @@ public sealed record TreatmentBody
 }
 
 /// <summary>The same in an answer.</summary>
-public sealed record TreatmentAnswer(GreyMix? Grey, double Saturation, double Brightness, double Contrast, double Gamma, bool Invert, object? Inks, bool Off)
+public sealed record TreatmentAnswer(GreyMix? Grey, double Saturation, double Brightness, double Contrast, double Gamma, double Warmth,
+    double Black, double White, bool Invert, object? Inks, object? Tint, bool Off)
 {
     public static TreatmentAnswer? Of(Publication publication, Treatment? t) => t is null ? null : new(t.Grey, t.Saturation, t.Brightness, t.Contrast, t.Gamma,
-        t.Invert,
-        t.Inks is { } inks ? new { Dark = ColourBody.Answer(publication, inks.Dark), Light = ColourBody.Answer(publication, inks.Light) } : null, t.IsOff);
+        t.Warmth, t.Black, t.White, t.Invert,
+        t.Inks is { } inks ? new { Dark = ColourBody.Answer(publication, inks.Dark), Light = ColourBody.Answer(publication, inks.Light) } : null,
+        t.Tint is { } tint ? new { Colour = ColourBody.Answer(publication, tint.Colour), tint.Strength } : null, t.IsOff);
 }

@@ -1,3 +1,4 @@
+using System.Text.RegularExpressions;
 using Formatum.Core.Checks;
 using Formatum.Core.Colours;
 using Formatum.Core.Edits;
@@ -15,6 +16,13 @@ public static class LookText
     /// <param name="Choices">What it may be; null where it is typed.</param>
     /// <param name="IsDistance">Whether it is typed in the publication's unit.</param>
     public sealed record Figure(string Name, string Label, IReadOnlyList<(string Value, string Words)>? Choices = null, bool IsDistance = false);
+
+    /// <summary>In the words of the trade, which Compositing and Blending 1 shares.</summary>
+    public static readonly (Blend Blend, string Words)[] Blends =
+    [
+        .. Enum.GetValues<Blend>().Select(b => (b, Regex.Replace(b.ToString(), "(?<=[a-z])(?=[A-Z])", " ") is var words
+            ? words[..1] + words[1..].ToLowerInvariant().Replace("color", "colour", StringComparison.Ordinal) : "")),
+    ];
 
     private static readonly (string, string)[] YesNo = [("true", "yes"), ("false", "no")];
 
@@ -34,6 +42,9 @@ public static class LookText
         ],
         ["Background"] = [new("background", "Colour")],
         ["Opacity"] = [new("opacity", "Covers, %")],
+        ["PictureOpacity"] = [new("pictureOpacity", "Covers, %")],
+        ["BackgroundOpacity"] = [new("backgroundOpacity", "Covers, %")],
+        ["Blend"] = [new("blend", "Mixed by", [.. Blends.Select(b => (b.Blend.ToString(), b.Words))])],
         ["Shadow"] =
         [
             new("shadow", "Falls", YesNo), new("shadow.across", "Across", IsDistance: true), new("shadow.down", "Down", IsDistance: true),
@@ -43,8 +54,10 @@ public static class LookText
         ["Treatment"] =
         [
             new("treatment.grey", "Grey", YesNo), new("treatment.brightness", "Brightness, %"), new("treatment.contrast", "Contrast, %"),
-            new("treatment.saturation", "Saturation, %"), new("treatment.gamma", "Gamma"), new("treatment.invert", "Inverted", YesNo),
+            new("treatment.saturation", "Saturation, %"), new("treatment.warmth", "Warmth, %"), new("treatment.black", "Black from, %"),
+            new("treatment.white", "White from, %"), new("treatment.gamma", "Gamma"), new("treatment.invert", "Inverted", YesNo),
             new("treatment.inks", "Two inks", YesNo), new("treatment.inks.dark", "Shadows in"), new("treatment.inks.light", "Lights in"),
+            new("treatment.tint", "Tint", YesNo), new("treatment.tint.colour", "Its colour"), new("treatment.tint.strength", "Its strength, %"),
         ],
     };
 
@@ -70,6 +83,9 @@ public static class LookText
             "corners.kind" => look.Corners?.Kind.ToString() ?? "",
             "background" => Colour(look.Background),
             "opacity" => Percent(look.Opacity),
+            "pictureOpacity" => Percent(look.PictureOpacity),
+            "backgroundOpacity" => Percent(look.BackgroundOpacity),
+            "blend" => look.Blend.ToString(),
             "shadow" => look.Shadow is null ? "false" : "true",
             "shadow.across" => Distance(look.Shadow?.Across),
             "shadow.down" => Distance(look.Shadow?.Down),
@@ -80,6 +96,12 @@ public static class LookText
             "treatment.brightness" => Percent(treatment.Brightness),
             "treatment.contrast" => Percent(treatment.Contrast),
             "treatment.saturation" => Percent(treatment.Saturation),
+            "treatment.warmth" => Percent(treatment.Warmth),
+            "treatment.black" => Percent(treatment.Black),
+            "treatment.white" => Percent(treatment.White),
+            "treatment.tint" => treatment.Tint is null ? "false" : "true",
+            "treatment.tint.colour" => Colour(treatment.Tint?.Colour),
+            "treatment.tint.strength" => Percent(treatment.Tint?.Strength),
             "treatment.gamma" => SettingText.Number(treatment.Gamma),
             "treatment.invert" => treatment.Invert ? "true" : "false",
             "treatment.inks" => treatment.Inks is null ? "false" : "true",
@@ -102,6 +124,9 @@ public static class LookText
             "Corners" => "sharp",
             "Background" when look.Background is not null => Of("background"),
             "Opacity" => Of("opacity") + " %",
+            "PictureOpacity" => Of("pictureOpacity") + " %",
+            "BackgroundOpacity" => Of("backgroundOpacity") + " %",
+            "Blend" => Blends.First(b => b.Blend == look.Blend).Words.ToLowerInvariant(),
             "Shadow" when look.Shadow is { } s => $"{Of("shadow.blur")} {Units.Symbol(publication.Setup.Unit)} soft, {Of("shadow.strength")} %",
             "Treatment" when look.Treatment is { } t => string.Join(", ", new[] { t.IsOff ? "put aside" : null, t.Grey is null ? null : "grey",
                 t.Inks is null ? null : "two inks", t.Invert ? "inverted" : null, "tones" }.OfType<string>().Take(2)),
@@ -133,6 +158,9 @@ public static class LookText
         {
             "background" => new() { Background = new(isNone ? null : Colour()) },
             "opacity" => new() { Opacity = Share() },
+            "pictureOpacity" => new() { PictureOpacity = Share() },
+            "backgroundOpacity" => new() { BackgroundOpacity = Share() },
+            "blend" => new() { Blend = SettingText.Choice<Blend>(field, value, errors) },
             "shadow" => new() { Shadow = value == "true" },
             "shadow.across" => new() { ShadowAcross = Distance(unit, now.Shadow?.Across, true) },
             "shadow.down" => new() { ShadowDown = Distance(unit, now.Shadow?.Down, true) },

@@ -12,7 +12,8 @@ public static class TreatmentText
     public static readonly (string Name, string Label, int Least, int Most, Func<Treatment, double> Value)[] Shares =
     [
         ("brightness", "Brightness", -100, 100, t => t.Brightness), ("contrast", "Contrast", -100, 100, t => t.Contrast),
-        ("saturation", "Saturation", 0, 200, t => t.Saturation),
+        ("saturation", "Saturation", 0, 200, t => t.Saturation), ("warmth", "Warmth", -100, 100, t => t.Warmth),
+        ("black", "Black from", 0, 99, t => t.Black), ("white", "White from", 1, 100, t => t.White),
     ];
 
     public static readonly (string Name, string Label, Func<GreyMix, double> Value)[] Weights =
@@ -31,7 +32,7 @@ public static class TreatmentText
     {
         bool yes = value == "true";
         double share = 0;
-        if (part is "treatment.brightness" or "treatment.contrast" or "treatment.saturation" || part.StartsWith("treatment.grey.", StringComparison.Ordinal))
+        if (Shares.Any(s => part == "treatment." + s.Name) || part == "treatment.tint.strength" || part.StartsWith("treatment.grey.", StringComparison.Ordinal))
             share = Share(value, field, errors);
         return part switch
         {
@@ -44,6 +45,13 @@ public static class TreatmentText
             "treatment.brightness" => t => t with { Brightness = share },
             "treatment.contrast" => t => t with { Contrast = share },
             "treatment.saturation" => t => t with { Saturation = share },
+            "treatment.warmth" => t => t with { Warmth = share },
+            "treatment.black" => t => t with { Black = share },
+            "treatment.white" => t => t with { White = share },
+            "treatment.tint" => t => t with { Tint = yes ? t.Tint ?? new(DarkOf(publication), Tint.Usual) : null },
+            "treatment.tint.strength" => t => t with { Tint = (t.Tint ?? new(DarkOf(publication), share)) with { Strength = share } },
+            "treatment.tint.colour" => ColourText.Read(publication, field, value, errors) is { } colour
+                ? t => t with { Tint = (t.Tint ?? new(colour, Tint.Usual)) with { Colour = colour } } : t => t,
             "treatment.gamma" => Gamma(value, field, errors),
             "treatment.invert" => t => t with { Invert = yes },
             "treatment.inks" => t => t with { Inks = yes ? t.Inks ?? new(DarkOf(publication), Colour.White) : null },

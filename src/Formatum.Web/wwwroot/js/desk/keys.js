@@ -11,7 +11,7 @@ import { hasHand, hasTray, stepHand, takeUp, toggleHand } from './tools/tray.js'
 import { isTyping } from '../shared/pointer.js';
 import { nudgePicture, zoomPicture } from './tools/inside.js';
 import { openStyles } from './tools/text.js';
-import { showClean, zoom } from './view.js';
+import { showClean, showUntreated, zoom } from './view.js';
 import { state } from './state.js';
 
 const outside = () => !state.inside;
@@ -100,6 +100,7 @@ const table = [
   { show: 'Ctrl wheel, two fingers', group: 'Looking', words: 'Zoom about the pointer' },
   { show: 'Space drag, one finger', group: 'Looking', words: 'Pan' },
   { keys: ['`'], group: 'Looking', words: 'Hold: the page clean', run: () => showClean(true) },
+  { keys: ['\\'], group: 'Looking', words: 'Hold: pictures as their files have them', run: () => showUntreated(true) },
 
   { keys: ['ctrl+z', 'ctrl+shift+z'], show: 'Ctrl Z', group: 'Everywhere', words: 'Undo what you did last; with Shift, redo',
       run: event => edit({ do: event.shiftKey ? 'redo' : 'undo' }) },

@@ -231,7 +231,17 @@ export function showClean(on) {
   cleanButton.setAttribute('aria-pressed', on);
 }
 cleanButton.addEventListener('click', () => showClean(cleanButton.getAttribute('aria-pressed') !== 'true'));
-document.addEventListener('keyup', event => { if (event.key === '`') showClean(false); });
+
+// The treatment of pictures is put aside for as long as its key is held.
+export function showUntreated(on) {
+  canvas.classList.toggle('untreated', on);
+}
+
+document.addEventListener('keyup', event => {
+  if (event.key === '`') showClean(false);
+  if (event.key === '\\') showUntreated(false);
+});
+window.addEventListener('blur', () => showUntreated(false));
 
 // ---- To a page by its number ---------------------------------------------------------------------------------------------------------------------------
 
