@@ -26,7 +26,8 @@ public sealed class BlendTests : IDisposable
         string svg = SvgWriter.Page(scene, Spread.At(p, 0).Pages[0], "B", image => "file://" + image.Path).Replace("pt\"", "\"", StringComparison.Ordinal);
         File.WriteAllText(_shop.Folder["b.html"], $"<!doctype html><meta charset=utf-8><style>body{{margin:0}}svg{{display:block}}</style>{svg}");
         browser.Driver.Navigate().GoToUrl("file://" + _shop.Folder["b.html"]);
-        return (Image.PngloadBuffer(stream.ToArray()).ExtractBand(0, n: 3).CopyMemory(), Image.Pngload(_shop.Folder["b-1.png"]).Colourspace(Enums.Interpretation.Srgb).ExtractBand(0, n: 3).CopyMemory(),
+        return (Image.PngloadBuffer(stream.ToArray()).ExtractBand(0, n: 3).CopyMemory(),
+            Image.Pngload(_shop.Folder["b-1.png"]).Colourspace(Enums.Interpretation.Srgb).ExtractBand(0, n: 3).CopyMemory(),
             Image.PngloadBuffer(browser.Driver.GetScreenshot().AsByteArray).ExtractBand(0, n: 3).CopyMemory());
     }
 
@@ -53,8 +54,17 @@ public sealed class BlendTests : IDisposable
         var p = Publication.Create(Workshop.A4() with { PageWidth = 500, PageHeight = 400, Bleed = 0 }, 1);
         p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(0, 0, 500, 200), Look = new() { Background = Colour.Of("#cc8844") } });
         for (int i = 0; i < blends.Length; i++)
-            p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(10 + 30 * i, 150, 25, 100), Look = new() { Background = Colour.Of("#336699"),
-                Blend = blends[i], Opacity = i == blends.Length - 1 ? 0.5 : 1 } });
+            p = Workshop.Do(p, new MakeFrame
+            {
+                Page = 1,
+                Box = new(10 + 30 * i, 150, 25, 100),
+                Look = new()
+                {
+                    Background = Colour.Of("#336699"),
+                    Blend = blends[i],
+                    Opacity = i == blends.Length - 1 ? 0.5 : 1
+                }
+            });
         using var browser = new Browser(520, 420);
         var (png, pdf, screen) = Seen(p, browser);
         foreach (var (blend, colour) in Worked)
@@ -82,8 +92,14 @@ public sealed class BlendTests : IDisposable
             new() { PictureOpacity = 0.5, BackgroundOpacity = 0.5, Opacity = 0.5, Background = Colour.Of("#0000ff") },
         ];
         for (int i = 0; i < looks.Length; i++)
-            p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(20 + 160 * i, 20, 120, 240), Look = looks[i], ImageId = p.Images.Keys.Single(),
-                Own = new() { Fit = Core.Fitting.FitKind.Natural, AlignY = 0 } });
+            p = Workshop.Do(p, new MakeFrame
+            {
+                Page = 1,
+                Box = new(20 + 160 * i, 20, 120, 240),
+                Look = looks[i],
+                ImageId = p.Images.Keys.Single(),
+                Own = new() { Fit = Core.Fitting.FitKind.Natural, AlignY = 0 }
+            });
         using var browser = new Browser(520, 420);
         var (png, pdf, screen) = Seen(p, browser);
         // A quarter of the picture over blue; the picture over a faint blue, and that alone; each over white.

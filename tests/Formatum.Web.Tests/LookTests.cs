@@ -124,7 +124,8 @@ public sealed class LookTests(Workplace place) : InBrowser(place)
         Actions().KeyUp("\\").Perform();
         Browser.Until(() => Filter() != "none", "treated again");
         Browser.Click("#treatment-tint");
-        Frame(id, first, f => Treatment(f).GetProperty("tint") is { ValueKind: JsonValueKind.Object } t && t.GetProperty("strength").GetDouble() == 0.3, "tinted");
+        Frame(id, first, f => Treatment(f).GetProperty("tint") is { ValueKind: JsonValueKind.Object } t && t.GetProperty("strength").GetDouble() == 0.3,
+            "tinted");
 
         Browser.Click("#treatment-on");
         Frame(id, first, f => Treatment(f).GetProperty("off").GetBoolean(), "put aside");
@@ -195,7 +196,8 @@ public sealed class LookTests(Workplace place) : InBrowser(place)
         Browser.Click("#look-border-kind option[value='Double']");
         Browser.Click("#look-border-place option[value='Inside']");
         JsonElement Border(JsonElement f) => Look(f).GetProperty("border");
-        Frame(id, frame, f => Border(f).GetProperty("kind").GetString() == "double" && Border(f).GetProperty("place").GetString() == "inside", "double, inside");
+        Frame(id, frame, f => Border(f).GetProperty("kind").GetString() == "double" && Border(f).GetProperty("place").GetString() == "inside",
+            "double, inside");
         Browser.Driver.FindElements(By.CssSelector($"#frame-{frame} .border path")).Count.ShouldBe(2);
         Browser.Click("#more-border summary");
         Type("#look-second", "1" + Keys.Enter);
@@ -259,7 +261,8 @@ public sealed class LookTests(Workplace place) : InBrowser(place)
         foreach (var (bad, field) in new (object, string)[]
         {
             (new { border = new { width = 0 } }, "look.border.width"), (new { border = new { width = 1, dashes = Array.Empty<int>() } }, "look.border.dashes"),
-            (new { border = new { width = 1, sides = Array.Empty<string>() } }, "look.border.sides"), (new { corners = new { radius = 1e9 } }, "look.corners.radius"),
+            (new { border = new { width = 1, sides = Array.Empty<string>() } }, "look.border.sides"),
+            (new { corners = new { radius = 1e9 } }, "look.corners.radius"),
             (new { border = new { width = 1, dashes = Enumerable.Repeat(1, 10_000).ToArray() } }, "look.border.dashes"),
             (new { corners = new { radius = Array.Empty<int>() } }, "look.corners.radius"), (new { corners = new { radius = -4 } }, "look.corners.radius"),
         })

@@ -62,7 +62,8 @@ public sealed record Look
     /// <summary>The colours in it.</summary>
     public IEnumerable<Colour> AllColours() => new[]
     {
-        Border?.Colour, Border?.Second?.Colour, Border?.Third?.Colour, Background, Shadow?.Colour, Treatment?.Inks?.Dark, Treatment?.Inks?.Light, Treatment?.Tint?.Colour,
+        Border?.Colour, Border?.Second?.Colour, Border?.Third?.Colour, Background, Shadow?.Colour, Treatment?.Inks?.Dark, Treatment?.Inks?.Light,
+        Treatment?.Tint?.Colour,
     }.OfType<Colour>();
 
     /// <summary>The look with every colour put in another's place.</summary>

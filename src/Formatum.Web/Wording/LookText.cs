@@ -38,7 +38,8 @@ public static class LookText
         ],
         ["Corners"] =
         [
-            new("corners.radius", "Radius", IsDistance: true), new("corners.kind", "Shape", [.. BorderText.CornerKinds.Select(k => (k.Kind.ToString(), k.Words))]),
+            new("corners.radius", "Radius", IsDistance: true),
+            new("corners.kind", "Shape", [.. BorderText.CornerKinds.Select(k => (k.Kind.ToString(), k.Words))]),
         ],
         ["Background"] = [new("background", "Colour")],
         ["Opacity"] = [new("opacity", "Covers, %")],
