@@ -67,8 +67,8 @@ public sealed partial class PublicationStore
         return new([.. all.Values]);
     }
 
-    /// <summary>The changes, where everything they change is still as they left it.</summary>
-    /// <exception cref="EditRefused">Something was changed since; the message names it and who did.</exception>
+    /// <summary>The changes, where everything they change is still as they left it, and nothing would be left naming what is not there.</summary>
+    /// <exception cref="EditRefused">Something was changed or named since; the message names it and who did.</exception>
     private static Changes Applicable(OpenPublication opened, Changes changes, JournalRow row, string what)
     {
         var publication = opened.Standing.Publication;
@@ -80,7 +80,11 @@ public sealed partial class PublicationStore
             string name = now is null ? "Something it changed was removed" : $"{PartKinds.Of(key.Kind).Title(now)} was changed";
             throw new EditRefused("undo", $"\u201c{Told(row)}\u201d cannot be {what} alone. {name}{who} since. Take that step back first, in the history.");
         }
-        return changes;
+        if (References.Broken(publication, changes) is not (var naming, var missing)) return changes;
+        string user = PartKinds.Of(naming.Key.Kind).Title(naming);
+        throw new EditRefused("undo", $"\u201c{Told(row)}\u201d cannot be {what} alone. " + (missing is null
+            ? $"{user} would have a rule or look that was removed since. Take that step back first, in the history."
+            : $"{PartKinds.Of(missing.Key.Kind).Title(missing)} is in use: {user} has it. Take it off there first."));
     }
 
     /// <summary>By what is kept of them: lists within parts are equal to themselves alone.</summary>

@@ -71,6 +71,29 @@ public sealed class HistoryTests : IDisposable
         await Should.ThrowAsync<EditRefused>(store.TakeBackAsync(id, history[0].Sequence, Seen.Now(Anna)));
     }
 
+    /// <summary>A frame would else have a look, or a rule, that is not there: it could not be shown, or never changed again.</summary>
+    [Fact]
+    public async Task What_somebody_put_on_a_frame_since_is_not_taken_away_beneath_it()
+    {
+        var store = Open();
+        int id = (await store.CreateAsync(A4, 2)).Id;
+        int frame = Made(await store.EditAsync(id, Frame(1), Seen.Now(Ben)));
+        int look = Made(await store.EditAsync(id, new DefineLook { Name = "Faint", Settings = new() { Opacity = 0.5 } }, Seen.Now(Anna)));
+        await store.EditAsync(id, new PutLook([frame], look), Seen.Now(Ben));
+        (await Should.ThrowAsync<EditRefused>(store.UndoAsync(id, Seen.Now(Anna)))).Message.ShouldContain($"The look Faint is in use: Frame {frame} has it.");
+        await store.EditAsync(id, new PutLook([frame], null), Seen.Now(Ben));
+        await store.UndoAsync(id, Seen.Now(Anna));
+        // Ben's taking it off cannot be undone while the look is not there.
+        (await Should.ThrowAsync<EditRefused>(store.UndoAsync(id, Seen.Now(Ben)))).Message.ShouldContain("removed since");
+        await store.RedoAsync(id, Seen.Now(Anna));
+        await store.UndoAsync(id, Seen.Now(Ben));
+        (await store.OpenAsync(id)).Publication.Frames[frame].LookId.ShouldBe(look);
+
+        int rule = Made(await store.EditAsync(id, new DefineRule { Name = "Airy" }, Seen.Now(Anna)));
+        await store.EditAsync(id, new DefineRule { Name = "Airier", BasedOnId = rule }, Seen.Now(Ben));
+        (await Should.ThrowAsync<EditRefused>(store.UndoAsync(id, Seen.Now(Anna)))).Message.ShouldContain("The rule Airier has it.");
+    }
+
     [Fact]
     public async Task Going_back_is_one_change_can_be_undone_and_a_step_that_is_not_there_changes_nothing()
     {
