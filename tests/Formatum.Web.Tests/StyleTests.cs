@@ -124,6 +124,22 @@ public sealed class StyleTests(Workplace place) : InBrowser(place)
     private void Reads(int id, int frame, string marked) => Browser.Until(() => Marked(id, frame) == marked, $"{marked}, not {Marked(id, frame)}");
 
     [Fact]
+    public async Task A_plain_paste_while_words_are_still_put_in_comes_once_behind_them()
+    {
+        var (id, frame) = await BeginAsync("aa bb");
+        OpenDesk(id);
+        Write();
+        Chord(Keys.Control, "a");
+        Chord(Keys.Control, "c");
+        Press(Keys.End);
+        // A server far away.
+        Browser.Run<object?>("const real = window.fetch; window.fetch = async (...asked) => { await new Promise(r => setTimeout(r, 300)); return real(...asked); };");
+        Chord(Keys.Control, "v");
+        Chord(Keys.Control, Keys.Shift, "v");
+        Reads(id, frame, "aa bbaa bbaa bb");
+    }
+
+    [Fact]
     public async Task With_the_caret_alone_a_key_switches_what_is_typed_next_and_words_are_pasted_as_they_are_set()
     {
         var (id, frame) = await BeginAsync("aa bb");

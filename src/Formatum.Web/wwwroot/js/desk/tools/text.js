@@ -159,6 +159,7 @@ function listenTo(field, mine) {
   });
   field.addEventListener('focusout', () => { if (writing === mine) send(mine); });
   field.addEventListener('keydown', event => onKey(event, mine));
+  field.addEventListener('keyup', () => { mine.plain = null; });
   field.addEventListener('copy', () => keepCopied(mine));
   field.addEventListener('cut', event => cut(event, mine));
   field.addEventListener('paste', event => paste(event, mine));
@@ -168,7 +169,7 @@ function onKey(event, mine) {
   event.stopPropagation();
   const control = event.ctrlKey || event.metaKey, face = control && !event.shiftKey && !event.altKey ? faces[event.key.toLowerCase()] : null;
   if (!byLines.has(event.key)) mine.caret.goal = null;
-  mine.plain = control && event.shiftKey && event.key.toLowerCase() === 'v';
+  mine.plain = control && event.shiftKey && event.key.toLowerCase() === 'v' ? 'asked' : null;
   if (event.isComposing) return;
   if (event.key === 'Escape') leave();
   else if (event.key === 'Tab' && !event.shiftKey) insert('\t');
@@ -229,14 +230,17 @@ async function cut(event, mine) {
 const isStyled = html => /<(b|strong|i|em|u|s|del|sup|sub|h[1-6]|li|table|p)[\s>]/i.test(html);
 
 function paste(event, mine) {
+  const html = event.clipboardData.getData('text/html'), text = event.clipboardData.getData('text/plain').replaceAll('\r\n', '\n');
   // While something else is being put in, it comes behind that as if it were typed.
-  if (early !== null) {
-    early += event.clipboardData.getData('text/plain').replaceAll('\r\n', '\n');
+  if (early !== null || mine.plain) {
     event.preventDefault();
+    // Where the first is prevented, Chromium tells of a plain paste twice.
+    if (mine.plain === 'done') return;
+    if (mine.plain) mine.plain = 'done';
+    if (early !== null) early += text;
+    else insert(text);
     return;
   }
-  if (mine.plain) return;
-  const html = event.clipboardData.getData('text/html'), text = event.clipboardData.getData('text/plain').replaceAll('\r\n', '\n');
   const copied = JSON.parse(localStorage.getItem(remembered) ?? 'null');
   const { text: was, ...source } = copied ?? {};
   if (was === text && text) pasteStyled(mine, text, source);
