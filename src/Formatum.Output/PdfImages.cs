@@ -20,11 +20,12 @@ internal sealed class PdfImages(IEnumerable<LinkedImage> shown, PixelSource sour
     public DrawableImage Take(SceneImage image, Affine placed, Box part)
     {
         cancel.ThrowIfCancellationRequested();
-        // Drawn pictures have the pixels of their place; all others have their own, and are written once.
-        var key = SceneImages.IsDrawnToSize(image.Source) ? (image.Source.Id, image.Treatment, placed with { E = 0, F = 0 }, part)
-            : (image.Source.Id, image.Treatment, default, default);
+        // Drawn pictures have the pixels of their place, softened ones go by its size; all others have their own, and are written once.
+        var size = placed with { E = 0, F = 0 };
+        var key = SceneImages.IsDrawnToSize(image.Source) ? (image.Source.Id, image.Treatment, size, part)
+            : (image.Source.Id, image.Treatment, image.Treatment is { Reach: > 0 } ? size : default, default);
         return _kept.TryGetValue(key, out var known) ? known
-            : _kept[key] = SceneImages.Treated(SceneImages.ForPrint(image.Source, placed, part, source), image.Treatment);
+            : _kept[key] = SceneImages.Treated(SceneImages.ForPrint(image.Source, placed, part, source), image.Treatment, placed);
     }
 
     /// <summary>Counts a showing; after the last the image is given up.</summary>

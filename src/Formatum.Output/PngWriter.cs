@@ -47,7 +47,7 @@ public static class PngWriter
                 {
                     cancel.ThrowIfCancellationRequested();
                     return held = SceneImages.Treated(SceneImages.ForRaster(image.Source, Affine.Scaling(scale, scale).After(placed), part,
-                        source ?? PixelSource.Plain), image.Treatment);
+                        source ?? PixelSource.Plain), image.Treatment, placed);
                 },
                 _ => held?.Dispose());
         }

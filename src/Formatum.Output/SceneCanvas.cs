@@ -39,7 +39,8 @@ public static class SceneCanvas
                 using var veil = new SKPaint { Color = SKColors.Black.WithAlpha(Alpha(look.Opacity)), BlendMode = ModeOf(look.Blend) };
                 canvas.SaveLayer(veil);
             }
-            if (look.Shadow is { } shadow) DrawShadow(canvas, path, shadow, frame.ShadowFalls(shadow), boundShadows);
+            if (look.Shadow is { } shadow) CanvasEdges.DrawShadow(canvas, path, shadow, frame.ShadowFalls(shadow), boundShadows);
+            if (look.SoftEdge > 0) canvas.SaveLayer();
             if (look.Background is { } background)
             {
                 using var fill = new SKPaint { Color = SKColor.Parse(background.Hex).WithAlpha(Alpha(look.BackgroundOpacity)), IsAntialias = true };
@@ -47,6 +48,12 @@ public static class SceneCanvas
             }
             if (frame.Image is { } shown) DrawImage(canvas, path, shown, take(shown, frame.ToSpread.After(shown.Matrix), Seen(frame, shown, within)),
                 look.PictureOpacity);
+            if (look.SoftEdge > 0)
+            {
+                CanvasEdges.FadeOut(canvas, path, look.EdgeDeviation);
+                canvas.Restore();
+            }
+            if (look.InnerShadow is { } inner) CanvasEdges.DrawInnerShadow(canvas, path, inner, frame.ShadowFalls(inner));
             if (frame.Text is { } text) DrawText(canvas, text);
             DrawBorder(canvas, frame);
             if (layered) canvas.Restore();
@@ -63,42 +70,6 @@ public static class SceneCanvas
     };
 
     private static byte Alpha(double opacity) => (byte)Math.Round(255 * opacity);
-
-    private static void DrawShadow(SKCanvas canvas, SKPath outline, Shadow shadow, Vec falls, bool bounded)
-    {
-        canvas.Save();
-        canvas.Translate((float)falls.X, (float)falls.Y);
-        if (bounded && shadow.Blur > 0) DrawShadowPicture(canvas, outline, shadow);
-        else DrawBlurred(canvas, outline, shadow, shadow.Deviation);
-        canvas.Restore();
-    }
-
-    private static void DrawBlurred(SKCanvas canvas, SKPath outline, Shadow shadow, double deviation)
-    {
-        using var soft = deviation > 0 ? SKMaskFilter.CreateBlur(SKBlurStyle.Normal, (float)deviation) : null;
-        using var paint = new SKPaint { Color = SKColor.Parse(shadow.Colour.Hex).WithAlpha(Alpha(shadow.Strength)), IsAntialias = true, MaskFilter = soft };
-        canvas.DrawPath(outline, paint);
-    }
-
-    /// <summary>So many pixels to a standard deviation show no steps; no side of a shadow's picture has more than so many, and it then only gets
-    /// softer.</summary>
-    private const double PixelsToDeviation = 8, MostShadowSide = 3000;
-
-    private static void DrawShadowPicture(SKCanvas canvas, SKPath outline, Shadow shadow)
-    {
-        var bounds = outline.TightBounds;
-        bounds.Inflate((float)(3 * shadow.Deviation), (float)(3 * shadow.Deviation));
-        double scale = Math.Min(PixelsToDeviation / shadow.Deviation, MostShadowSide / Math.Max(bounds.Width, bounds.Height));
-        var info = new SKImageInfo(Math.Max(1, (int)Math.Ceiling(bounds.Width * scale)), Math.Max(1, (int)Math.Ceiling(bounds.Height * scale)),
-            SKColorType.Rgba8888, SKAlphaType.Premul, SKColorSpace.CreateSrgb());
-        using var surface = SKSurface.Create(info);
-        surface.Canvas.Clear(SKColors.Transparent);
-        surface.Canvas.Scale((float)(info.Width / bounds.Width), (float)(info.Height / bounds.Height));
-        surface.Canvas.Translate(-bounds.Left, -bounds.Top);
-        DrawBlurred(surface.Canvas, outline, shadow, shadow.Deviation);
-        using var picture = surface.Snapshot();
-        canvas.DrawImage(picture, bounds, Smooth);
-    }
 
     private static void DrawBorder(SKCanvas canvas, SceneFrame frame)
     {
@@ -201,11 +172,12 @@ public static class SceneCanvas
         return builder.Build()!;
     }
 
-    /// <summary>What is seen of an image in its frame and within a box of the spread, in its unit square.</summary>
+    /// <summary>What is seen of an image in its frame and within a box of the spread, in its unit square, and what around it a treatment looks at.</summary>
     private static Box Seen(SceneFrame frame, SceneImage image, Box within)
     {
-        var inFrame = Around(image.Matrix.Inverse(), new(0, 0, frame.Width, frame.Height));
-        var inBox = Around(frame.ToSpread.After(image.Matrix).Inverse(), within);
+        double around = image.Treatment?.Reach ?? 0;
+        var inFrame = Around(image.Matrix.Inverse(), new Box(0, 0, frame.Width, frame.Height).Grown(around));
+        var inBox = Around(frame.ToSpread.After(image.Matrix).Inverse(), within.Grown(around));
         return inFrame.Intersect(inBox).Intersect(new(0, 0, 1, 1));
     }
 

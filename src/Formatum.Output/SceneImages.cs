@@ -89,9 +89,14 @@ public static class SceneImages
     }
 
     /// <summary>The image with a treatment done to its pixels; it is taken over, whatever comes of it.</summary>
-    public static DrawableImage Treated(DrawableImage drawable, Treatment? treatment)
+    /// <param name="drawable">The image.</param>
+    /// <param name="treatment">What is done to it; null for nothing.</param>
+    /// <param name="placed">From the upright image's unit square to points.</param>
+    public static DrawableImage Treated(DrawableImage drawable, Treatment? treatment, Affine placed)
     {
         if (treatment is null) return drawable;
+        drawable = SoftPictures.Done(drawable, treatment, placed);
+        if (treatment with { Sharpen = null, Blur = 0 } == Treatment.None) return drawable;
         using (drawable)
         {
             var info = new SKImageInfo(drawable.Image.Width, drawable.Image.Height, SKColorType.Rgba8888,

@@ -60,9 +60,12 @@ public static class SvgWriter
             Drawn(string.Create(CultureInfo.InvariantCulture, $"fill=\"{shadow.Colour.Hex}\" fill-opacity=\"{Number(shadow.Strength)}\""));
             svg.Append("</g>");
         }
+        if (look.SoftEdge > 0) SvgEdges.OpenSoft(svg, frame, idPrefix);
         if (look.Background is { } background)
             Drawn($"fill=\"{background.Hex}\"" + (look.BackgroundOpacity < 1 ? $" fill-opacity=\"{Number(look.BackgroundOpacity)}\"" : ""));
         Image(svg, frame, idPrefix, reference);
+        if (look.SoftEdge > 0) svg.Append("</g>");
+        if (look.InnerShadow is { } inner) SvgEdges.InnerShadow(svg, frame, inner, idPrefix);
         if (frame.Text is { } text) Text(svg, text);
         if (look.Border is { } border)
         {
@@ -112,8 +115,10 @@ public static class SvgWriter
             TreatmentFilter.Append(svg, treatment);
             svg.Append("</filter>");
         }
-        Showing(svg, Escape(reference(image.Source)), $" transform=\"{Matrix(image.Matrix)}\"{(image.Treatment is null ? "" : $" filter=\"url(#{id})\"")}");
-        svg.Append("</g>");
+        // The filter is that of a group in the frame's own points, so that its lengths are as they are given.
+        svg.Append(CultureInfo.InvariantCulture, $"<g class=\"treated\"{(image.Treatment is null ? "" : $" filter=\"url(#{id})\"")}>");
+        Showing(svg, Escape(reference(image.Source)), $" transform=\"{Matrix(image.Matrix)}\"");
+        svg.Append("</g></g>");
     }
 
     private static void Showing(StringBuilder svg, string address, string more)

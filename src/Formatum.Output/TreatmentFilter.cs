@@ -14,6 +14,15 @@ public static class TreatmentFilter
     /// <summary>What stands within the filter's element.</summary>
     public static void Append(StringBuilder svg, Treatment treatment)
     {
+        if (treatment.Sharpen is { } sharpen)
+        {
+            Softened(svg, "SourceGraphic", sharpen.Deviation);
+            // What it differs by from itself softened, added so many times.
+            svg.Append(CultureInfo.InvariantCulture,
+                $"<feComposite in=\"SourceGraphic\" in2=\"soft\" operator=\"arithmetic\" k1=\"0\" k2=\"{Number(1 + sharpen.Amount)}\" " +
+                $"k3=\"{Number(-sharpen.Amount)}\" k4=\"0\" result=\"sharp\"/>");
+        }
+        if (treatment.Blur > 0) Softened(svg, treatment.Sharpen is null ? "SourceGraphic" : "sharp", treatment.BlurDeviation);
         Matrix(svg, treatment.Matrix());
         if (treatment.Black != 0 || treatment.White != 1) Linear(svg, treatment.Levels);
         var (slope, intercept) = treatment.Line;
@@ -32,6 +41,11 @@ public static class TreatmentFilter
             Transfer(svg, part => Line((1 - tint.Strength, Part(colour, part) / 255.0 * tint.Strength)));
         }
     }
+
+    /// <summary>Blurred within the picture alone: what lies beyond its edges, or shows nothing, weighs nothing, and transparency stays.</summary>
+    private static void Softened(StringBuilder svg, string from, double deviation) => svg.Append(CultureInfo.InvariantCulture,
+        $"<feGaussianBlur in=\"{from}\" stdDeviation=\"{Number(deviation)}\"/><feComponentTransfer><feFuncA type=\"linear\" slope=\"0\" " +
+        $"intercept=\"1\"/></feComponentTransfer><feComposite operator=\"in\" in2=\"SourceGraphic\" result=\"soft\"/>");
 
     private static byte Part(RgbColour of, char part) => part switch { 'R' => of.Red, 'G' => of.Green, _ => of.Blue };
 

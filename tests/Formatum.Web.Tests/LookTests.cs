@@ -47,9 +47,16 @@ public sealed class LookTests(Workplace place) : InBrowser(place)
         Frame(id, first, f => Look(f).GetProperty("pictureOpacity").GetDouble() == 0.5, "the picture's own opacity");
         Browser.Click("#look-shadow");
         Frame(id, first, f => Look(f).GetProperty("shadow").ValueKind == JsonValueKind.Object, "a shadow");
-        Type("#look-blur", "4mm" + Keys.Enter);
+        Type("#look-shadow-blur", "4mm" + Keys.Enter);
         var looked = Look(Frame(id, first, f => Math.Abs(Look(f).GetProperty("shadow").GetProperty("blur").GetDouble() - 4 * 72 / 25.4) < 1e-6, "softer"));
-        Browser.Find("#more-look summary").Text.ShouldBe("Look: border, background, opacity, shadow");
+        Browser.Click("#look-innerShadow");
+        Frame(id, first, f => Look(f).GetProperty("innerShadow").ValueKind == JsonValueKind.Object, "an inner shadow");
+        Type("#look-innerShadow-across", "-2mm" + Keys.Enter);
+        Frame(id, first, f => Look(f).GetProperty("innerShadow").GetProperty("across").GetDouble() < 0, "from the right");
+        Type("#look-edge", "5mm" + Keys.Enter);
+        looked = Look(Frame(id, first, f => Math.Abs(Look(f).GetProperty("softEdge").GetDouble() - 5 * 72 / 25.4) < 1e-6, "a soft edge"));
+        Browser.Until(() => Browser.Has($"#frame-{first} mask .shape"), "shown");
+        Browser.Find("#more-look summary").Text.ShouldBe("Look: border, background, opacity, shadow, inner shadow, soft edge");
         Browser.Run<string>($"return document.querySelector('#frame-{first} [stroke]').getAttribute('stroke-width') + ' ' + " +
             $"document.querySelector('#frame-{first} [opacity]').getAttribute('opacity')").ShouldBe("2 0.6");
 
@@ -101,7 +108,7 @@ public sealed class LookTests(Workplace place) : InBrowser(place)
         OpenTreatment(id, first);
         Browser.Click("#treatment-grey");
         Frame(id, first, f => Treatment(f) is { ValueKind: JsonValueKind.Object } t && t.GetProperty("grey").GetProperty("green").GetDouble() == 0.715, "grey");
-        Browser.Until(() => Browser.Has($"#frame-{first} image[filter]") && Browser.Has("#treatment-grey\\.red"), "shown grey, and its weights");
+        Browser.Until(() => Browser.Has($"#frame-{first} .treated[filter]") && Browser.Has("#treatment-grey\\.red"), "shown grey, and its weights");
         // While it moves, the page shows what the server makes of it, and nothing is stored.
         Slide("brightness", 30, "input");
         Browser.Until(() => Browser.Has($"#frame-{first} filter feFuncR[intercept='0.3']"), "brighter under the hand");
@@ -117,19 +124,27 @@ public sealed class LookTests(Workplace place) : InBrowser(place)
         Browser.Until(() => Browser.Run<bool>("return document.querySelector('.histogram').naturalWidth > 0"), "the histogram");
         Slide("white", 80, "change");
         Frame(id, first, f => Treatment(f).GetProperty("white").GetDouble() == 0.8, "the level of white");
-        string Filter() => Browser.Run<string>("return getComputedStyle(document.querySelector(arguments[0])).filter", $"#frame-{first} image");
+        string Filter() => Browser.Run<string>("return getComputedStyle(document.querySelector(arguments[0])).filter", $"#frame-{first} .treated");
         Browser.Send("#canvas", Keys.Null);
         Actions().KeyDown("\\").Perform();
         Browser.Until(() => Filter() == "none", "as the file has it");
         Actions().KeyUp("\\").Perform();
         Browser.Until(() => Filter() != "none", "treated again");
+        Slide("blur", 6, "input");
+        Browser.Until(() => Browser.Has($"#frame-{first} filter feGaussianBlur[stdDeviation='3']"), "blurred under the hand");
+        Slide("blur", 2, "change");
+        Frame(id, first, f => Treatment(f).GetProperty("blur").GetDouble() == 2, "blurred");
+        Type("#treatment-sharpen\\.amount", "150" + Keys.Enter);
+        Frame(id, first, f => Treatment(f).GetProperty("sharpen") is { ValueKind: JsonValueKind.Object } t && t.GetProperty("radius").GetDouble() == 0.85, "sharp");
+        Type("#treatment-sharpen\\.radius", "40" + Keys.Enter);
+        Browser.Until(() => Browser.Find("[data-error-of='look.treatment.sharpen.radius']").Text.Contains("0.05 to 36", StringComparison.Ordinal), "told why");
         Browser.Click("#treatment-tint");
         Frame(id, first, f => Treatment(f).GetProperty("tint") is { ValueKind: JsonValueKind.Object } t && t.GetProperty("strength").GetDouble() == 0.3,
             "tinted");
 
         Browser.Click("#treatment-on");
         Frame(id, first, f => Treatment(f).GetProperty("off").GetBoolean(), "put aside");
-        Browser.Until(() => !Browser.Has($"#frame-{first} image[filter]"), "shown as it is");
+        Browser.Until(() => !Browser.Has($"#frame-{first} .treated[filter]"), "shown as it is");
         Browser.Click("#treatment-on");
         Frame(id, first, f => !Treatment(f).GetProperty("off").GetBoolean() && Treatment(f).GetProperty("brightness").GetDouble() == 0.4,
             "on again, with its figures");

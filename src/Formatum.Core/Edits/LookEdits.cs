@@ -23,14 +23,13 @@ public sealed record LookChange
     public double? BackgroundOpacity { get; init; }
     public Blend? Blend { get; init; }
 
-    /// <summary>Gives the usual shadow where there is none, or takes it away.</summary>
-    public bool? Shadow { get; init; }
+    /// <summary>What comes of the shadow there is, or of none.</summary>
+    public Func<Shadow?, Shadow?>? Shadow { get; init; }
 
-    public double? ShadowAcross { get; init; }
-    public double? ShadowDown { get; init; }
-    public double? ShadowBlur { get; init; }
-    public Colour? ShadowColour { get; init; }
-    public double? ShadowStrength { get; init; }
+    /// <summary>What comes of the inner shadow there is, or of none.</summary>
+    public Func<Shadow?, Shadow?>? InnerShadow { get; init; }
+
+    public double? SoftEdge { get; init; }
 
     /// <summary>What comes of the treatment there is, or of none.</summary>
     public Func<Treatment, Treatment>? Treatment { get; init; }
@@ -45,19 +44,12 @@ public sealed record LookChange
         PictureOpacity = PictureOpacity ?? look.PictureOpacity,
         BackgroundOpacity = BackgroundOpacity ?? look.BackgroundOpacity,
         Blend = Blend ?? look.Blend,
-        Shadow = ShadowOn(look.Shadow),
+        Shadow = Shadow is null ? look.Shadow : Shadow(look.Shadow),
+        InnerShadow = InnerShadow is null ? look.InnerShadow : InnerShadow(look.InnerShadow),
+        SoftEdge = SoftEdge ?? look.SoftEdge,
         Treatment = Treatment is null ? look.Treatment : Treatment(look.Treatment ?? Publications.Treatment.None) is var treated
             && treated with { IsOff = false } != Publications.Treatment.None ? treated : null,
     };
-
-    private Shadow? ShadowOn(Shadow? shadow)
-    {
-        if (Shadow == false) return null;
-        if (Shadow is null && (ShadowAcross, ShadowDown, ShadowBlur, ShadowColour, ShadowStrength) == default) return shadow;
-        var start = shadow ?? Publications.Shadow.Usual;
-        return new(ShadowAcross ?? start.Across, ShadowDown ?? start.Down, ShadowBlur ?? start.Blur, ShadowColour ?? start.Colour, ShadowStrength
-            ?? start.Strength);
-    }
 }
 
 /// <summary>Changes the look of frames, all in the same way. What changes is set on the frames themselves.</summary>

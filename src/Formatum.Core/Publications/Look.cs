@@ -21,6 +21,15 @@ public sealed record Shadow(double Across, double Down, double Blur, Colour Colo
 
     /// <summary>How far around the outline it can be seen, in points: beyond three deviations a Gaussian has nothing left to see.</summary>
     public double Reach => Math.Max(Math.Abs(Across), Math.Abs(Down)) + 3 * Deviation;
+
+    public void Check(string field, FieldErrors errors)
+    {
+        errors.Range($"{field}.across", Across, -Farthest, Farthest, "A shadow falls 720 points away at most.");
+        errors.Range($"{field}.down", Down, -Farthest, Farthest, "A shadow falls 720 points away at most.");
+        errors.Range($"{field}.blur", Blur, 0, Farthest, "Blur is from 0 to 720 points.");
+        Colour.Check($"{field}.colour", errors);
+        errors.Range($"{field}.strength", Strength, 0, 1, "Strength is from 0 to 1, or 0 to 100 %.");
+    }
 }
 
 /// <summary>A frame's appearance, whatever is in it.</summary>
@@ -50,11 +59,17 @@ public sealed record Look
 
     public Shadow? Shadow { get; init; }
 
+    /// <summary>A shadow that the outline throws on what is within it; it falls the same way as one outside.</summary>
+    public Shadow? InnerShadow { get; init; }
+
+    /// <summary>How wide its picture and its background fade out along the outline, inwards, in points; 0 for a sharp edge.</summary>
+    public double SoftEdge { get; init; }
+
     /// <summary>What is done to its picture; null for nothing.</summary>
     public Treatment? Treatment { get; init; }
 
     /// <summary>Whether there is something to print of it where the frame itself is empty.</summary>
-    public bool Prints => Border is not null || Background is not null || Shadow is not null;
+    public bool Prints => Border is not null || Background is not null || Shadow is not null || InnerShadow is not null;
 
     /// <summary>How far beyond the outline it reaches, in points.</summary>
     public double Reach => Math.Max(Border?.Reach ?? 0, Shadow?.Reach ?? 0);
@@ -62,7 +77,7 @@ public sealed record Look
     /// <summary>The colours in it.</summary>
     public IEnumerable<Colour> AllColours() => new[]
     {
-        Border?.Colour, Border?.Second?.Colour, Border?.Third?.Colour, Background, Shadow?.Colour, Treatment?.Inks?.Dark, Treatment?.Inks?.Light,
+        Border?.Colour, Border?.Second?.Colour, Border?.Third?.Colour, Background, Shadow?.Colour, InnerShadow?.Colour, Treatment?.Inks?.Dark, Treatment?.Inks?.Light,
         Treatment?.Tint?.Colour,
     }.OfType<Colour>();
 
@@ -72,6 +87,7 @@ public sealed record Look
         Border = Border?.Recoloured(colour),
         Background = Background is { } background ? colour(background) : null,
         Shadow = Shadow is { } shadow ? shadow with { Colour = colour(shadow.Colour) } : null,
+        InnerShadow = InnerShadow is { } inner ? inner with { Colour = colour(inner.Colour) } : null,
         Treatment = Treatment?.Recoloured(colour),
     };
 
@@ -84,11 +100,15 @@ public sealed record Look
         foreach (var (name, opacity) in new[] { ("opacity", Opacity), ("pictureOpacity", PictureOpacity), ("backgroundOpacity", BackgroundOpacity) })
             errors.Range($"look.{name}", opacity, 0, 1, "Opacity is from 0 to 1, or 0 to 100 %.");
         errors.Choice("look.blend", Blend);
-        errors.Range("look.shadow.across", Shadow?.Across, -Shadow.Farthest, Shadow.Farthest, "A shadow falls 720 points away at most.");
-        errors.Range("look.shadow.down", Shadow?.Down, -Shadow.Farthest, Shadow.Farthest, "A shadow falls 720 points away at most.");
-        errors.Range("look.shadow.blur", Shadow?.Blur, 0, Shadow.Farthest, "Blur is from 0 to 720 points.");
-        Shadow?.Colour.Check("look.shadow.colour", errors);
+        Shadow?.Check("look.shadow", errors);
+        InnerShadow?.Check("look.innerShadow", errors);
+        errors.Range("look.softEdge", SoftEdge, 0, WidestEdge, "A soft edge is from 0 to 360 points wide.");
         Treatment?.Check(errors);
-        errors.Range("look.shadow.strength", Shadow?.Strength, 0, 1, "Strength is from 0 to 1, or 0 to 100 %.");
     }
+
+    /// <summary>The widest soft edge, in points.</summary>
+    public const double WidestEdge = 360;
+
+    /// <summary>The edge is faded by a Gaussian blur whose standard deviation is half of its width, in points.</summary>
+    public double EdgeDeviation => SoftEdge / 2;
 }

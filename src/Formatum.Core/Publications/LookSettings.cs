@@ -19,6 +19,8 @@ public sealed record LookSettings
     public double? BackgroundOpacity { get; init; }
     public Blend? Blend { get; init; }
     public Given<Shadow>? Shadow { get; init; }
+    public Given<Shadow>? InnerShadow { get; init; }
+    public double? SoftEdge { get; init; }
     public Given<Treatment>? Treatment { get; init; }
 
     /// <summary>All that a look says beyond a plain one.</summary>
@@ -38,6 +40,9 @@ public sealed record LookSettings
             (s, v) => s with { BackgroundOpacity = v }),
         new Setting<LookSettings, Blend>("Blend", "blend", "Blending", SettingKind.Choice, s => s.Blend, (s, v) => s with { Blend = v }),
         new Setting<LookSettings, Given<Shadow>>("Shadow", "shadow", "Shadow", SettingKind.Several, s => s.Shadow, (s, v) => s with { Shadow = v }),
+        new Setting<LookSettings, Given<Shadow>>("InnerShadow", "innerShadow", "Inner shadow", SettingKind.Several, s => s.InnerShadow,
+            (s, v) => s with { InnerShadow = v }),
+        new Setting<LookSettings, double>("SoftEdge", "softEdge", "Soft edge", SettingKind.Length, s => s.SoftEdge, (s, v) => s with { SoftEdge = v }),
         new Setting<LookSettings, Given<Treatment>>("Treatment", "treatment", "Treatment", SettingKind.Several, s => s.Treatment,
             (s, v) => s with { Treatment = v }),
     ];
@@ -61,6 +66,8 @@ public sealed record LookSettings
         BackgroundOpacity = BackgroundOpacity ?? Look.Plain.BackgroundOpacity,
         Blend = Blend ?? Look.Plain.Blend,
         Shadow = Shadow?.Value,
+        InnerShadow = InnerShadow?.Value,
+        SoftEdge = SoftEdge ?? Look.Plain.SoftEdge,
         Treatment = Treatment?.Value,
     };
 
@@ -75,6 +82,8 @@ public sealed record LookSettings
         BackgroundOpacity = look.BackgroundOpacity,
         Blend = look.Blend,
         Shadow = look.Shadow,
+        InnerShadow = look.InnerShadow,
+        SoftEdge = look.SoftEdge,
         Treatment = look.Treatment,
     };
 

@@ -21,9 +21,22 @@ public sealed record Tint(Colour Colour, double Strength)
     public const double Usual = 0.3;
 }
 
+/// <summary>Edges within a picture made clearer: what it differs by from itself softened is added to it (an unsharp mask).</summary>
+/// <param name="Amount">How many times that difference is added, 0 to 5.</param>
+/// <param name="Radius">How far it is softened for that, in points on the page: a Gaussian blur whose standard deviation is half of it.</param>
+public sealed record Sharpening(double Amount, double Radius)
+{
+    /// <summary>Three to four pixels of a picture of 300 ppi: common practice for print, no source.</summary>
+    public static readonly Sharpening Usual = new(1, 0.85);
+
+    public const double LargestAmount = 5, SmallestRadius = 0.05, LargestRadius = 36;
+
+    public double Deviation => Radius / 2;
+}
+
 /// <summary>
 /// What is done to a picture as it is shown and printed, never to its file. Figures work on red, green and blue from 0 to 1 as sRGB has them, in this order:
-/// grey or saturation with warmth, levels, brightness with contrast, gamma, inversion, two inks, tint. Formulas stand in docs/looks.md.
+/// sharpening, blur, grey or saturation with warmth, levels, brightness with contrast, gamma, inversion, two inks, tint. Formulas stand in docs/looks.md.
 /// </summary>
 public sealed record Treatment
 {
@@ -34,6 +47,9 @@ public sealed record Treatment
     /// <summary>The least that weights of a grey come to together.</summary>
     private const double LeastWeights = 0.05;
 
+    /// <summary>The most that a picture is blurred, in points.</summary>
+    public const double LargestBlur = 144;
+
     /// <summary>At full contrast, tones are spread so many times less than beyond all measure.</summary>
     private const double Strongest = 0.9;
 
@@ -42,6 +58,11 @@ public sealed record Treatment
 
     /// <summary>Levels lie at least so far apart.</summary>
     public const double NearestLevels = 0.01;
+
+    public Sharpening? Sharpen { get; init; }
+
+    /// <summary>How far what it shows is softened, in points on the page: a Gaussian blur whose standard deviation is half of it.</summary>
+    public double Blur { get; init; }
 
     public GreyMix? Grey { get; init; }
 
@@ -75,6 +96,12 @@ public sealed record Treatment
 
     /// <summary>Whether it changes anything.</summary>
     public bool Works => !IsOff && this != None;
+
+    /// <summary>The standard deviation of its blur, in points.</summary>
+    public double BlurDeviation => Blur / 2;
+
+    /// <summary>How far from a place something changes what it becomes, in points: beyond three deviations a Gaussian has nothing left to see.</summary>
+    public double Reach => 3 * (BlurDeviation + (Sharpen?.Deviation ?? 0));
 
     /// <summary>From red, green and blue to themselves, row by row: the grey, or the saturation (Filter Effects 1, feColorMatrix "saturate"), then the
     /// warmth.</summary>
@@ -129,6 +156,10 @@ public sealed record Treatment
 
     public void Check(FieldErrors errors)
     {
+        errors.Range("look.treatment.sharpen.amount", Sharpen?.Amount, 0, Sharpening.LargestAmount, "Sharpening is from 0 to 5, or 0 to 500 %.");
+        errors.Range("look.treatment.sharpen.radius", Sharpen?.Radius, Sharpening.SmallestRadius, Sharpening.LargestRadius,
+            "The radius of sharpening is from 0.05 to 36 points.");
+        errors.Range("look.treatment.blur", Blur, 0, LargestBlur, "Blur is from 0 to 144 points.");
         if (Grey is { } mix)
         {
             foreach (var (name, weight) in new[] { ("red", mix.Red), ("green", mix.Green), ("blue", mix.Blue) })

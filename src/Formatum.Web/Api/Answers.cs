@@ -103,7 +103,7 @@ public sealed record WrapAnswer(WrapAround Around, Inset Distance, WrapSides Sid
 
 /// <summary>How a frame looks; lengths in points.</summary>
 public sealed record LookAnswer(BorderAnswer? Border, CornersAnswer? Corners, object? Background, double Opacity, double PictureOpacity,
-    double BackgroundOpacity, Blend Blend, ShadowAnswer? Shadow,
+    double BackgroundOpacity, Blend Blend, ShadowAnswer? Shadow, ShadowAnswer? InnerShadow, double SoftEdge,
     TreatmentAnswer? Treatment,
     string[]? Set = null)
 {
@@ -116,11 +116,15 @@ public sealed record LookAnswer(BorderAnswer? Border, CornersAnswer? Corners, ob
         BorderAnswer.Of(publication, look.Border), CornersAnswer.Of(look.Corners),
         look.Background is { } background ? ColourBody.Answer(publication, background) : null, look.Opacity,
         look.PictureOpacity, look.BackgroundOpacity, look.Blend,
-        look.Shadow is { } s ? new(s.Across, s.Down, s.Blur, ColourBody.Answer(publication, s.Colour), s.Strength) : null,
+        ShadowAnswer.Of(publication, look.Shadow), ShadowAnswer.Of(publication, look.InnerShadow), look.SoftEdge,
         TreatmentAnswer.Of(publication, look.Treatment));
 }
 
-public sealed record ShadowAnswer(double Across, double Down, double Blur, object Colour, double Strength);
+public sealed record ShadowAnswer(double Across, double Down, double Blur, object Colour, double Strength)
+{
+    public static ShadowAnswer? Of(Publication publication, Shadow? shadow) => shadow is { } s
+        ? new(s.Across, s.Down, s.Blur, ColourBody.Answer(publication, s.Colour), s.Strength) : null;
+}
 
 /// <summary>The pixels as the file stores them, before orientation.</summary>
 public sealed record StoredAnswer(int WidthPx, int HeightPx, int Orientation);

@@ -335,6 +335,13 @@ public sealed record LookBody
     public Blend? Blend { get; init; }
 
     public ShadowBody? Shadow { get; init; }
+
+    /// <summary>A shadow that the outline throws on what is within it.</summary>
+    public ShadowBody? InnerShadow { get; init; }
+
+    /// <summary>How wide picture and background fade out along the outline, inwards.</summary>
+    public Length? SoftEdge { get; init; }
+
     public TreatmentBody? Treatment { get; init; }
 
     public Look ToLook(Publication publication) => new()
@@ -347,10 +354,9 @@ public sealed record LookBody
         BackgroundOpacity = BackgroundOpacity ?? 1,
         Blend = Blend ?? Core.Publications.Blend.Normal,
         Treatment = Treatment?.ToTreatment(publication) is { } treatment && treatment != Core.Publications.Treatment.None ? treatment : null,
-        Shadow = Shadow is { } s ? new(s.Across?.Points ?? Core.Publications.Shadow.Usual.Across, s.Down?.Points ?? Core.Publications.Shadow.Usual.Down,
-            s.Blur?.Points ?? Core.Publications.Shadow.Usual.Blur,
-            s.Colour?.In(publication, "look.shadow.colour") ?? Core.Publications.Shadow.Usual.Colour, s.Strength ?? Core.Publications.Shadow.Usual.Strength)
-                : null,
+        Shadow = Shadow?.ToShadow(publication, "look.shadow"),
+        InnerShadow = InnerShadow?.ToShadow(publication, "look.innerShadow"),
+        SoftEdge = SoftEdge?.Points ?? 0,
     };
 }
 
@@ -363,6 +369,13 @@ public sealed record ShadowBody
     public Length? Blur { get; init; }
     public ColourBody? Colour { get; init; }
     public double? Strength { get; init; }
+
+    public Shadow ToShadow(Publication publication, string field)
+    {
+        var usual = Shadow.Usual;
+        return new(Across?.Points ?? usual.Across, Down?.Points ?? usual.Down, Blur?.Points ?? usual.Blur,
+            Colour?.In(publication, $"{field}.colour") ?? usual.Colour, Strength ?? usual.Strength);
+    }
 }
 
 public sealed record FrameChangeBody : ChangeBody

@@ -52,8 +52,15 @@ public static class LookText
             new("shadow.blur", "Blur", IsDistance: true),
             new("shadow.colour", "Colour"), new("shadow.strength", "Strength, %"),
         ],
+        ["InnerShadow"] =
+        [
+            new("innerShadow", "Falls", YesNo), new("innerShadow.across", "Across", IsDistance: true), new("innerShadow.down", "Down", IsDistance: true),
+            new("innerShadow.blur", "Blur", IsDistance: true), new("innerShadow.colour", "Colour"), new("innerShadow.strength", "Strength, %"),
+        ],
+        ["SoftEdge"] = [new("softEdge", "Width", IsDistance: true)],
         ["Treatment"] =
         [
+            new("treatment.sharpen.amount", "Sharpened, %"), new("treatment.sharpen.radius", "Radius, pt"), new("treatment.blur", "Blur, pt"),
             new("treatment.grey", "Grey", YesNo), new("treatment.brightness", "Brightness, %"), new("treatment.contrast", "Contrast, %"),
             new("treatment.saturation", "Saturation, %"), new("treatment.warmth", "Warmth, %"), new("treatment.black", "Black from, %"),
             new("treatment.white", "White from, %"), new("treatment.gamma", "Gamma"), new("treatment.invert", "Inverted", YesNo),
@@ -87,12 +94,13 @@ public static class LookText
             "pictureOpacity" => Percent(look.PictureOpacity),
             "backgroundOpacity" => Percent(look.BackgroundOpacity),
             "blend" => look.Blend.ToString(),
-            "shadow" => look.Shadow is null ? "false" : "true",
-            "shadow.across" => Distance(look.Shadow?.Across),
-            "shadow.down" => Distance(look.Shadow?.Down),
-            "shadow.blur" => Distance(look.Shadow?.Blur),
-            "shadow.colour" => Colour(look.Shadow?.Colour),
-            "shadow.strength" => Percent(look.Shadow?.Strength),
+            "shadow" or "shadow.across" or "shadow.down" or "shadow.blur" or "shadow.colour" or "shadow.strength" =>
+                ShadowText.Value(publication, look.Shadow, figure),
+            _ when figure.StartsWith("innerShadow", StringComparison.Ordinal) => ShadowText.Value(publication, look.InnerShadow, figure),
+            "softEdge" => Distance(look.SoftEdge),
+            "treatment.sharpen.amount" => Percent(treatment.Sharpen?.Amount),
+            "treatment.sharpen.radius" => Points(treatment.Sharpen?.Radius),
+            "treatment.blur" => Points(treatment.Blur),
             "treatment.grey" => treatment.Grey is null ? "false" : "true",
             "treatment.brightness" => Percent(treatment.Brightness),
             "treatment.contrast" => Percent(treatment.Contrast),
@@ -129,8 +137,10 @@ public static class LookText
             "BackgroundOpacity" => Of("backgroundOpacity") + " %",
             "Blend" => Blends.First(b => b.Blend == look.Blend).Words.ToLowerInvariant(),
             "Shadow" when look.Shadow is { } s => $"{Of("shadow.blur")} {Units.Symbol(publication.Setup.Unit)} soft, {Of("shadow.strength")} %",
+            "InnerShadow" when look.InnerShadow is not null => $"{Of("innerShadow.blur")} {Units.Symbol(publication.Setup.Unit)} soft, {Of("innerShadow.strength")} %",
+            "SoftEdge" when look.SoftEdge > 0 => $"{Of("softEdge")} {Units.Symbol(publication.Setup.Unit)}",
             "Treatment" when look.Treatment is { } t => string.Join(", ", new[] { t.IsOff ? "put aside" : null, t.Grey is null ? null : "grey",
-                t.Inks is null ? null : "two inks", t.Invert ? "inverted" : null, "tones" }.OfType<string>().Take(2)),
+                t.Sharpen is null ? null : "sharpened", t.Blur > 0 ? "blurred" : null, t.Inks is null ? null : "two inks", t.Invert ? "inverted" : null, "tones" }.OfType<string>().Take(2)),
             _ => "none",
         };
     }
@@ -162,12 +172,15 @@ public static class LookText
             "pictureOpacity" => new() { PictureOpacity = Share() },
             "backgroundOpacity" => new() { BackgroundOpacity = Share() },
             "blend" => new() { Blend = SettingText.Choice<Blend>(field, value, errors) },
-            "shadow" => new() { Shadow = value == "true" },
-            "shadow.across" => new() { ShadowAcross = Distance(unit, now.Shadow?.Across, true) },
-            "shadow.down" => new() { ShadowDown = Distance(unit, now.Shadow?.Down, true) },
-            "shadow.blur" => new() { ShadowBlur = Distance(unit, now.Shadow?.Blur) },
-            "shadow.colour" => new() { ShadowColour = Colour() },
-            "shadow.strength" => new() { ShadowStrength = Share() },
+            "softEdge" => new() { SoftEdge = isNone ? 0 : Distance(unit, now.SoftEdge) },
+            "shadow" or "shadow.across" or "shadow.down" or "shadow.blur" or "shadow.colour" or "shadow.strength" => new()
+            {
+                Shadow = ShadowText.Change(part, value, field, publication, now.Shadow, errors),
+            },
+            _ when part.StartsWith("innerShadow", StringComparison.Ordinal) => new()
+            {
+                InnerShadow = ShadowText.Change(part, value, field, publication, now.InnerShadow, errors),
+            },
             _ when part.StartsWith("border.", StringComparison.Ordinal) => new()
             {
                 Border = BorderText.Change(part, value, field, publication, now.Border, errors),
@@ -178,7 +191,7 @@ public static class LookText
             },
             _ when part.StartsWith("treatment", StringComparison.Ordinal) => new()
             {
-                Treatment = TreatmentText.Change(part, value, field, publication, errors),
+                Treatment = TreatmentText.Change(part, value, field, publication, now.Treatment ?? Treatment.None, errors),
             },
             _ => throw new EditRefused("look", $"A look has no \"{part}\"."),
         };

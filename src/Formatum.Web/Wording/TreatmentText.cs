@@ -1,6 +1,7 @@
 using System.Globalization;
 using Formatum.Core.Checks;
 using Formatum.Core.Colours;
+using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 
 namespace Formatum.Web.Wording;
@@ -26,10 +27,12 @@ public static class TreatmentText
     /// <param name="value">What was typed or chosen.</param>
     /// <param name="field">The name errors are told under.</param>
     /// <param name="publication">Whose palette is meant.</param>
+    /// <param name="now">The treatment that "+1" is meant of.</param>
     /// <param name="errors">Takes what is wrong.</param>
     /// <exception cref="EditRefused">There is no such figure.</exception>
-    public static Func<Treatment, Treatment> Change(string part, string value, string field, Publication publication, FieldErrors errors)
+    public static Func<Treatment, Treatment> Change(string part, string value, string field, Publication publication, Treatment now, FieldErrors errors)
     {
+        if (part is "treatment.blur" or "treatment.sharpen.amount" or "treatment.sharpen.radius") return Softness(part, value, field, now, errors);
         bool yes = value == "true";
         double share = 0;
         if (Shares.Any(s => part == "treatment." + s.Name) || part == "treatment.tint.strength" || part.StartsWith("treatment.grey.", StringComparison.Ordinal))
@@ -58,6 +61,24 @@ public static class TreatmentText
             "treatment.inks.dark" or "treatment.inks.light" => Ink(part, ColourText.Read(publication, field, value, errors), publication),
             _ => throw new EditRefused("look", $"A treatment has no \"{part}\"."),
         };
+    }
+
+    /// <summary>Blur and the radius of sharpening are typed in points; nothing takes either away.</summary>
+    private static Func<Treatment, Treatment> Softness(string part, string value, string field, Treatment now, FieldErrors errors)
+    {
+        bool isNone = value is "" or "none";
+        if (part == "treatment.blur")
+        {
+            double? blur = isNone ? 0 : SettingText.Length(field, value, LengthUnit.Point, now.Blur, false, errors);
+            return t => t with { Blur = blur ?? t.Blur };
+        }
+        if (part == "treatment.sharpen.radius")
+        {
+            double? radius = SettingText.Length(field, value, LengthUnit.Point, now.Sharpen?.Radius ?? 0, false, errors);
+            return t => radius is { } r ? t with { Sharpen = (t.Sharpen ?? Sharpening.Usual) with { Radius = r } } : t;
+        }
+        double amount = isNone ? 0 : Share(value, field, errors);
+        return t => t with { Sharpen = amount == 0 ? null : (t.Sharpen ?? Sharpening.Usual) with { Amount = amount } };
     }
 
     private static double Share(string value, string field, FieldErrors errors)

@@ -27,10 +27,10 @@ public class LookEditTests
         look.ShouldBe(new() { Border = new(2, Colour.Of("#000000")) });
         look = Changed(look, new() { Border = b => (b ?? Border.Usual) with { Colour = Colour.Of("#2F6F4F") }, Opacity = 0.5 });
         look.ShouldBe(new() { Border = new(2, Colour.Of("#2f6f4f")), Opacity = 0.5 });
-        look = Changed(look, new() { Shadow = true });
+        look = Changed(look, new() { Shadow = s => s ?? Shadow.Usual });
         look.Shadow.ShouldBe(Shadow.Usual);
-        Changed(look, new() { ShadowBlur = 9 }).Shadow.ShouldBe(Shadow.Usual with { Blur = 9 });
-        Changed(look, new() { Shadow = false, Background = new(Colour.Of("#ffffff")) }).ShouldBe(new()
+        Changed(look, new() { Shadow = s => (s ?? Shadow.Usual) with { Blur = 9 } }).Shadow.ShouldBe(Shadow.Usual with { Blur = 9 });
+        Changed(look, new() { Shadow = _ => null, Background = new(Colour.Of("#ffffff")) }).ShouldBe(new()
         {
             Border = new(2, Colour.Of("#2f6f4f")),
             Opacity = 0.5,
@@ -45,7 +45,7 @@ public class LookEditTests
     {
         var p = Begin();
         int one = Named(p, "one").Id, two = Named(p, "two").Id;
-        p = p.Do(new ChangeLook([one], new() { Border = b => (b ?? Border.Usual) with { Width = 1 }, Background = new(Colour.Of("#dfe5d8")), Shadow = true }));
+        p = p.Do(new ChangeLook([one], new() { Border = b => (b ?? Border.Usual) with { Width = 1 }, Background = new(Colour.Of("#dfe5d8")), Shadow = _ => Shadow.Usual }));
         var given = p.Do(new GiveLook([two], Named(p, "one").Look));
         Named(given, "two").ShouldBe(Named(p, "two") with { Look = Named(p, "one").Look });
         Named(given, "one").ShouldBe(Named(p, "one"));
@@ -77,11 +77,17 @@ public class LookEditTests
         Refused(new() { Border = b => (b ?? Border.Usual) with { Width = double.NaN } }, "look.border.width");
         Refused(new() { Border = b => (b ?? Border.Usual) with { Colour = new CmykColour(0, 2, 0, 0) } }, "look.border.colour");
         Refused(new() { Background = new(new GreyColour(double.NaN)) }, "look.background");
-        Refused(new() { ShadowColour = new NamedColour(99) }, "look");
+        Refused(new() { Shadow = _ => Shadow.Usual with { Colour = new NamedColour(99) } }, "look");
         Refused(new() { Opacity = 1.01 }, "look.opacity");
-        Refused(new() { ShadowBlur = -1 }, "look.shadow.blur");
-        Refused(new() { ShadowAcross = double.PositiveInfinity }, "look.shadow.across");
-        Refused(new() { ShadowStrength = 2 }, "look.shadow.strength");
+        Refused(new() { Shadow = _ => Shadow.Usual with { Blur = -1 } }, "look.shadow.blur");
+        Refused(new() { Shadow = _ => Shadow.Usual with { Across = double.PositiveInfinity } }, "look.shadow.across");
+        Refused(new() { Shadow = _ => Shadow.Usual with { Strength = 2 } }, "look.shadow.strength");
+        Refused(new() { InnerShadow = _ => Shadow.Usual with { Blur = double.NaN } }, "look.innerShadow.blur");
+        Refused(new() { SoftEdge = -0.1 }, "look.softEdge");
+        Refused(new() { SoftEdge = Look.WidestEdge + 1 }, "look.softEdge");
+        Refused(new() { Treatment = t => t with { Blur = Treatment.LargestBlur + 1 } }, "look.treatment.blur");
+        Refused(new() { Treatment = t => t with { Sharpen = Sharpening.Usual with { Radius = 0 } } }, "look.treatment.sharpen.radius");
+        Refused(new() { Treatment = t => t with { Sharpen = Sharpening.Usual with { Amount = double.PositiveInfinity } } }, "look.treatment.sharpen.amount");
         Should.Throw<EditRefused>(() => new ChangeLook([], new() { Opacity = 1 }).On(p)).Errors[0].Field.ShouldBe("frame");
     }
 }

@@ -47,7 +47,7 @@ public class NamedLookEditTests
         var p = Framed(Begin());
         int one = Named(p, "one").Id, look = Look(p, "Framed");
         p = p.Do(new PutLook([one], look));
-        p = p.Do(new ChangeLook([one], new() { Border = _ => null, Shadow = true }));
+        p = p.Do(new ChangeLook([one], new() { Border = _ => null, Shadow = _ => Shadow.Usual }));
         p.Frames[one].Look.ShouldBe(new LookSettings { Border = default(Given<Border>), Shadow = Shadow.Usual });
         p.LookOf(p.Frames[one]).ShouldBe(new() { Corners = Corners.Even(CornerKind.Round, 8), Shadow = Shadow.Usual });
         // The look goes on to decide what is not set there.

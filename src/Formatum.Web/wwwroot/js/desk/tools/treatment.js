@@ -20,15 +20,15 @@ watch(['answered', 'selection'], () => {
 });
 
 function show({ frame, steps }) {
-  const image = frameElement(frame)?.querySelector('image, use');
-  if (!image) return;
+  const picture = frameElement(frame)?.querySelector('.treated');
+  if (!picture) return;
   const id = `cliptreatment${frame}`;
   let filter = document.getElementById(id);
   if (!filter) {
-    image.insertAdjacentHTML('beforebegin', `<filter id="${id}" x="0" y="0" width="1" height="1" color-interpolation-filters="sRGB"></filter>`);
+    picture.insertAdjacentHTML('beforebegin', `<filter id="${id}" x="0" y="0" width="1" height="1" color-interpolation-filters="sRGB"></filter>`);
     filter = document.getElementById(id);
   }
   filter.innerHTML = steps;
-  if (steps) image.setAttribute('filter', `url(#${id})`);
-  else image.removeAttribute('filter');
+  if (steps) picture.setAttribute('filter', `url(#${id})`);
+  else picture.removeAttribute('filter');
 }

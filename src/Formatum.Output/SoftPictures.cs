@@ -1,0 +1,79 @@
+using Formatum.Core.Geometry;
+using Formatum.Core.Publications;
+using SkiaSharp;
+
+namespace Formatum.Output;
+
+/// <summary>Sharpening and blur done to the pixels of a picture, as the filters of <see cref="TreatmentFilter"/> do on the screen.</summary>
+internal static class SoftPictures
+{
+    /// <summary>Where a deviation would be more pixels, the picture is worked out with fewer: neighbours then differ by two steps of 255 at most.</summary>
+    private const double MostDeviation = 64;
+
+    /// <param name="drawable">The picture; it is taken over, whatever comes of it.</param>
+    /// <param name="treatment">What is done to it.</param>
+    /// <param name="placed">From the upright picture's unit square to points.</param>
+    public static DrawableImage Done(DrawableImage drawable, Treatment treatment, Affine placed)
+    {
+        if (treatment.Sharpen is null && treatment.Blur == 0) return drawable;
+        using (drawable)
+        {
+            var own = placed.After(drawable.ToUpright);
+            // Points a pixel goes over, along each side of the picture.
+            double across = Math.Sqrt(own.A * own.A + own.B * own.B) / drawable.Image.Width, down = Math.Sqrt(own.C * own.C + own.D * own.D)
+                / drawable.Image.Height;
+            double most = MostDeviation / Math.Max(treatment.BlurDeviation, double.Epsilon);
+            int width = Math.Max(1, (int)Math.Ceiling(drawable.Image.Width * Math.Min(1, across * most)));
+            int height = Math.Max(1, (int)Math.Ceiling(drawable.Image.Height * Math.Min(1, down * most)));
+            double wider = across * drawable.Image.Width / width, taller = down * drawable.Image.Height / height;
+            var info = new SKImageInfo(width, height, SKColorType.Rgba8888, SKAlphaType.Premul, SKColorSpace.CreateSrgb());
+            using var surface = SKSurface.Create(info);
+            surface.Canvas.Clear(SKColors.Transparent);
+            using var source = Fitting(drawable.Image, info);
+            using var filter = FilterOf(treatment, deviation => ((float)(deviation / wider), (float)(deviation / taller)));
+            using var paint = new SKPaint { ImageFilter = filter, BlendMode = SKBlendMode.Src };
+            surface.Canvas.DrawImage(source, 0, 0, SKSamplingOptions.Default, paint);
+            using var done = surface.Snapshot();
+            return drawable with { Image = Unmultiplied(done, drawable.Image.AlphaType == SKAlphaType.Opaque) };
+        }
+    }
+
+    /// <summary>The picture with so many pixels, each the mean of those it takes the place of.</summary>
+    private static SKImage Fitting(SKImage image, SKImageInfo info)
+    {
+        using var surface = SKSurface.Create(info);
+        surface.Canvas.Clear(SKColors.Transparent);
+        using var paint = new SKPaint { BlendMode = SKBlendMode.Src };
+        surface.Canvas.DrawImage(image, SKRect.Create(info.Width, info.Height), new SKSamplingOptions(SKFilterMode.Linear, SKMipmapMode.Linear), paint);
+        return surface.Snapshot();
+    }
+
+    private static SKImageFilter? FilterOf(Treatment treatment, Func<double, (float Across, float Down)> pixels)
+    {
+        SKImageFilter? done = null;
+        if (treatment.Sharpen is { } sharpen)
+        {
+            var soft = Softened(null, pixels(sharpen.Deviation));
+            done = SKImageFilter.CreateArithmetic(0, (float)(1 + sharpen.Amount), (float)-sharpen.Amount, 0, enforcePMColor: true, soft, null);
+        }
+        return treatment.Blur > 0 ? Softened(done, pixels(treatment.BlurDeviation)) : done;
+    }
+
+    /// <summary>Blurred within the picture alone: what lies beyond its edges, or shows nothing, weighs nothing, and transparency stays.</summary>
+    private static SKImageFilter Softened(SKImageFilter? from, (float Across, float Down) deviation)
+    {
+        var blurred = SKImageFilter.CreateBlur(deviation.Across, deviation.Down, SKShaderTileMode.Decal, from);
+        var covering = SKColorFilter.CreateColorMatrix([1, 0, 0, 0, 0, 0, 1, 0, 0, 0, 0, 0, 1, 0, 0, 0, 0, 0, 0, 1]);
+        return SKImageFilter.CreateBlendMode(SKBlendMode.SrcIn, null, SKImageFilter.CreateColorFilter(covering, blurred));
+    }
+
+    private static SKImage Unmultiplied(SKImage image, bool opaque)
+    {
+        var info = new SKImageInfo(image.Width, image.Height, SKColorType.Rgba8888, opaque ? SKAlphaType.Opaque : SKAlphaType.Unpremul,
+            SKColorSpace.CreateSrgb());
+        using var pixels = SKData.Create(info.BytesSize64);
+        if (!image.ReadPixels(info with { AlphaType = SKAlphaType.Unpremul }, pixels.Data, info.RowBytes, 0, 0))
+            throw new InvalidOperationException("The pixels of a filtered picture could not be read.");
+        return SKImage.FromPixels(info, pixels, info.RowBytes);
+    }
+}
