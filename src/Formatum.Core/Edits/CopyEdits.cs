@@ -52,7 +52,7 @@ public sealed record RepeatFrames(ImmutableArray<int> FrameIds, int Spread, Vec 
 
 /// <summary>
 /// Puts copies of frames on a spread: from the same publication or another. Images and rules they need come along, where they are not
-/// there yet: images are the same by content, rules by name.
+/// there yet: images are the same by content, rules, looks, styles and colours by name.
 /// </summary>
 /// <param name="Source">The publication they come from.</param>
 /// <param name="FrameIds">The frames, all of one spread of it.</param>
@@ -75,89 +75,13 @@ public sealed record PasteFrames(Publication Source, ImmutableArray<int> FrameId
         var by = At is { } at ? at - around.Centre : default;
         var boxes = placed.ToDictionary(f => f.Frame.Id, f => f.Box.Moved(by.X, by.Y));
         bool same = ReferenceEquals(Source, draft.Origin);
+        var bringing = new Bringing(draft, Source, flat: true);
         new Copies(draft).Add(placed.Select(f => f.Frame), frame =>
         {
             var box = boxes[frame.Id];
             var page = onto.PageAt(box.Centre);
             return (page.Page.Id, box.Moved(-page.Trim.X, -page.Trim.Y));
-        }, frame => same ? frame : frame with
-        {
-            ImageId = Image(draft, frame.ImageId),
-            RuleId = Rule(draft, frame.RuleId),
-            // What a named look says comes along as the frame's own.
-            LookId = null,
-            Look = Source.LookOf(frame).Recoloured(colour => Colour(draft, colour)),
-        }, Source, same ? null : text =>
-            Text(draft, text));
-    }
-
-    private int? Image(Draft draft, int? id)
-    {
-        if (id is null || !Source.Images.TryGetValue(id.Value, out var image)) return null;
-        var there = draft.Origin.Images.Values.FirstOrDefault(i => i.ContentHash == image.ContentHash)
-            ?? draft.Touched.Select(draft.Find).OfType<LinkedImage>().FirstOrDefault(i => i.ContentHash == image.ContentHash);
-        if (there is not null) return there.Id;
-        var brought = image with { Id = draft.NewId() };
-        draft.Put(brought);
-        return brought.Id;
-    }
-
-    /// <summary>Text with the styles it names brought along.</summary>
-    private FrameText Text(Draft draft, FrameText text)
-    {
-        Fonts(draft, FontChecks.Named(text));
-        return text.Restyled(p => p with { StyleId = Style(draft, p.StyleId), Set = Coloured(draft, p.Set) },
-            r => r with { StyleId = Style(draft, r.StyleId), Set = Coloured(draft, r.Set) });
-    }
-
-    /// <summary>The fonts of families that are not there yet.</summary>
-    private void Fonts(Draft draft, IEnumerable<string> families)
-    {
-        foreach (string family in families)
-        {
-            if (draft.Origin.Fonts.Values.Concat(draft.Touched.Select(draft.Find).OfType<OwnFont>()).Any(f => f.Family == family)) continue;
-            foreach (var font in Source.Fonts.Values.Where(f => f.Family == family)) draft.Put(font with { Id = draft.NewId() });
-        }
-    }
-
-    /// <summary>A colour with one of the palette brought along, where none of its name is there.</summary>
-    private Colour Colour(Draft draft, Colour colour)
-    {
-        if (colour is not NamedColour named) return colour;
-        if (!Source.Colours.TryGetValue(named.Id, out var known)) return Colours.Colour.Black;
-        var there = draft.Origin.Colours.Values.Concat(draft.Touched.Select(draft.Find).OfType<PaletteColour>())
-            .FirstOrDefault(c => RuleChecks.SameName.Equals(c.Name, known.Name));
-        if (there is null) draft.Put(there = known with { Id = draft.NewId() });
-        return new NamedColour(there.Id);
-    }
-
-    private TextSettings Coloured(Draft draft, TextSettings set) => set.Colour is { } colour ? set with { Colour = Colour(draft, colour) } : set;
-
-    private int? Style(Draft draft, int? id)
-    {
-        if (id is null || !Source.Styles.TryGetValue(id.Value, out var style)) return null;
-        var there = draft.Origin.Styles.Values.Concat(draft.Touched.Select(draft.Find).OfType<NamedStyle>())
-            .FirstOrDefault(s => s.Kind == style.Kind && RuleChecks.SameName.Equals(s.Name, style.Name));
-        if (there is not null) return there.Id;
-        // Without a namesake of the other kind in its way, it comes as it is, with what it says through those it is based on.
-        if (draft.Origin.Styles.Values.Any(s => RuleChecks.SameName.Equals(s.Name, style.Name)) || draft.Origin.Styles.Count >= NamedStyle.Most) return null;
-        var brought = style with { Id = draft.NewId(), BasedOnId = null, Settings = Coloured(draft, TextCascade.Of(Source, style)) };
-        draft.Put(brought);
-        if (brought.Settings.Family is { } family) Fonts(draft, [family]);
-        return brought.Id;
-    }
-
-    private int? Rule(Draft draft, int? id)
-    {
-        if (id is null || !Source.Rules.TryGetValue(id.Value, out var rule)) return null;
-        var there = draft.Origin.Rules.Values.Concat(draft.Touched.Select(draft.Find).OfType<FittingRule>())
-            .FirstOrDefault(r => string.Equals(r.Name, rule.Name, StringComparison.OrdinalIgnoreCase));
-        if (there is not null) return there.Id;
-        // It takes along what it says through those it is based on, which need not be here.
-        var settings = Cascade.Together(Cascade.Chain(Source, id));
-        var brought = rule with { Id = draft.NewId(), BasedOnId = null, Settings = settings };
-        draft.Put(brought);
-        return brought.Id;
+        }, frame => same ? frame : bringing.Frame(frame), Source, same ? null : bringing.Text);
     }
 }
 

@@ -87,3 +87,15 @@ public sealed record GiveLook(ImmutableArray<int> FrameIds, LookSettings Look, i
         }
     }
 }
+
+/// <summary>Gives frames the look of one in another publication; a named look comes along, or is the one of its name here.</summary>
+public sealed record BringLook(ImmutableArray<int> FrameIds, Publication Source, Frame Like) : Edit
+{
+    public override string Words => "Paste look";
+
+    protected override void Make(Draft draft)
+    {
+        var bringing = new Bringing(draft, Source, flat: true);
+        GiveLook.Put(draft, FrameIds, frame => frame with { Look = bringing.Coloured(Like.Look), LookId = bringing.Look(Like.LookId) });
+    }
+}

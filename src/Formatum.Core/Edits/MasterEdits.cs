@@ -90,12 +90,18 @@ public sealed record RemoveMaster(int MasterId, int? InsteadId = null) : Edit
         if (InsteadId == MasterId) throw new EditRefused("instead", "A removed master cannot stand in for itself. Choose another, or none.");
         if (InsteadId is { } instead) MasterOf(draft, instead, "instead");
         foreach (var page in draft.Origin.Pages.Values.Where(p => p.MasterId == MasterId)) draft.Put(page with { MasterId = InsteadId });
+        Clear(draft, master);
+        draft.Remove(master.Key);
+    }
+
+    /// <summary>Removes the pages of a master with all that is on them.</summary>
+    internal static void Clear(Draft draft, MasterPage master)
+    {
         foreach (int side in new[] { master.VersoId, master.RectoId })
         {
             foreach (var frame in draft.Origin.FramesOnPage(side)) draft.Remove(frame.Key);
             draft.Remove(new(PartKind.Page, side));
         }
-        draft.Remove(master.Key);
     }
 }
 

@@ -140,7 +140,9 @@ public class NamedLookEditTests
         p = p.Do(new PutLook([one], look));
         var elsewhere = Publication.Create(SetupTests.A4(), 1).Do(new PasteFrames(p, [one], 0, null));
         var pasted = elsewhere.Frames.Values.Single();
-        (pasted.LookId, elsewhere.LookOf(pasted)).ShouldBe((null, p.LookOf(p.Frames[one])));
+        elsewhere.Looks[pasted.LookId!.Value].Name.ShouldBe("Framed", "the named look comes along");
+        elsewhere.LookOf(pasted).ShouldBe(p.LookOf(p.Frames[one]));
+        elsewhere.Do(new PasteFrames(p, [one], 0, null)).Looks.Count.ShouldBe(1, "and is known again");
         var beside = p.Do(new PasteFrames(p, [one], 0, null));
         beside.Frames.Values.Count(f => f.LookId == look && f.Look.IsOpen).ShouldBe(2);
         p.Frames[one].Follows(p.Frames[one] with { LookId = null }).ShouldBeFalse();

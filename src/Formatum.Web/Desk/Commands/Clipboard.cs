@@ -63,9 +63,7 @@ public sealed record Paste : PasteCommand
 public sealed record PasteLook : PasteCommand
 {
     protected override Edit ToEdit(Ground ground, Publication source, bool isSame) => isSame
-        ? new GiveLook(FrameIds, Like(source).Look, Like(source).LookId)
-        // Elsewhere, what a named look says comes along as the frames' own.
-        : new GiveLook(FrameIds, source.LookOf(Like(source)).Recoloured(source.ColourOf));
+        ? new GiveLook(FrameIds, Like(source).Look, Like(source).LookId) : new BringLook(FrameIds, source, Like(source));
 }
 
 /// <summary>In another publication, the rule of the same name is meant.</summary>
