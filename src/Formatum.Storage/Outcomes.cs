@@ -15,7 +15,7 @@ public sealed record Standing(int Id, Publication Publication, long Revision);
 public sealed record EditOutcome(Standing Standing, Changes Changes, string Words, string Touched, bool WasMade = false);
 
 /// <summary>A publication on the shelf, or put away from it.</summary>
-public sealed record ShelfEntry(int Id, string Name, DateTimeOffset Changed, bool PutAway, long Revision);
+public sealed record ShelfEntry(int Id, string Name, DateTimeOffset Changed, bool PutAway, long Revision, bool IsLibrary);
 
 /// <summary>What undo and redo would do for one maker, in words; null where there is nothing.</summary>
 public sealed record Steps(string? Undo, string? Redo);

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using Formatum.Core.Edits;
 using Formatum.Core.Publications;
 using Microsoft.EntityFrameworkCore;
@@ -39,7 +40,8 @@ public sealed partial class PublicationStore
     public async Task<IReadOnlyList<ShelfEntry>> ListAsync()
     {
         await using var db = new FormatumDb(_options);
-        return await db.Publications.OrderBy(p => p.Id).Select(p => new ShelfEntry(p.Id, p.Name, p.Changed, p.PutAway, p.Revision)).ToListAsync();
+        int? library = await LibraryIdAsync(db);
+        return await db.Publications.OrderBy(p => p.Id).Select(p => new ShelfEntry(p.Id, p.Name, p.Changed, p.PutAway, p.Revision, p.Id == library)).ToListAsync();
     }
 
     /// <summary>Puts a publication away from the shelf, or brings it back. Nothing of it is lost.</summary>
@@ -93,10 +95,15 @@ public sealed partial class PublicationStore
     [System.Text.RegularExpressions.GeneratedRegex("\"contentHash\":\"([0-9a-f]{64})\"")]
     private static partial System.Text.RegularExpressions.Regex ContentHashes();
 
+    /// <param name="setup">How it is set up.</param>
+    /// <param name="pages">How many pages.</param>
+    /// <param name="houseFrom">The publication whose house style it begins with; null for the usual start.</param>
     /// <exception cref="EditRefused">The set-up is impossible.</exception>
-    public async Task<Standing> CreateAsync(Setup setup, int pages)
+    /// <exception cref="NoSuchPublication">There is none to begin with.</exception>
+    public async Task<Standing> CreateAsync(Setup setup, int pages, int? houseFrom = null)
     {
-        return await AddAsync(Publication.Create(setup, pages, await StartingRuleAsync()));
+        var made = Publication.Create(setup, pages, await StartingRuleAsync());
+        return await AddAsync(houseFrom is { } from ? TakeHouseStyle.Begin(made, (await OpenAsync(from)).Publication) : made);
     }
 
     /// <summary>Puts a publication on the shelf: a new one, a new edition, or one that came in a bundle.</summary>
@@ -113,6 +120,46 @@ public sealed partial class PublicationStore
         });
         return await OpenAsync(row.Id);
     }
+
+    /// <summary>The house's own library: a publication that holds rules, looks, styles, colours and masters for all others. It is made when it is first asked
+    /// for.</summary>
+    /// <exception cref="NotStored">It could not be written.</exception>
+    public async Task<Standing> LibraryAsync()
+    {
+        await Library.WaitAsync();
+        try
+        {
+            await using var db = new FormatumDb(_options);
+            if (await LibraryIdAsync(db) is { } there) return await OpenAsync(there);
+            var paper = PaperSize.Named("A4")!;
+            var setup = new Setup { Name = "House library", PageWidth = paper.Width, PageHeight = paper.Height, Facing = true };
+            var made = await AddAsync(Publication.Create(setup, 1));
+            await WriteAsync(async write =>
+            {
+                write.Preferences.Add(new() { Name = LibraryPreference, Json = JsonSerializer.Serialize(made.Id) });
+                return await write.SaveChangesAsync();
+            });
+            return made;
+        }
+        finally
+        {
+            Library.Release();
+        }
+    }
+
+    private SemaphoreSlim Library { get; } = new(1);
+
+    private const string LibraryPreference = "library";
+
+    /// <summary>The publication that is the house's library; null where there is none yet.</summary>
+    public async Task<int?> LibraryIdAsync()
+    {
+        await using var db = new FormatumDb(_options);
+        return await LibraryIdAsync(db);
+    }
+
+    private static async Task<int?> LibraryIdAsync(FormatumDb db) =>
+        await db.Preferences.AsNoTracking().SingleOrDefaultAsync(p => p.Name == LibraryPreference) is { } row ? JsonSerializer.Deserialize<int>(row.Json) : null;
 
     /// <summary>The rule that new publications begin with as their default; null where they begin with the built-in settings.</summary>
     public async Task<FittingRule?> StartingRuleAsync()

@@ -169,6 +169,7 @@ internal static class Server
         app.UseStaticFiles(CachedFiles.Options);
         app.UseWebSockets();
         app.MapRazorPages();
+        HouseEndpoints.MapLibrary(app);
         app.MapOpenApi();
         ApiEndpoints.Map(app);
         OutputEndpoints.Map(app);

@@ -63,8 +63,9 @@ public class ArchitectureTests
             ["Rules"] = ["Desk", "Wording"],
             ["Styles"] = ["Rules", "Wording"],
             ["Looks"] = ["Colours", "Rules", "Wording"],
+            ["House"] = ["Colours"],
             ["Api"] = ["Colours", "Desk", "Fonts", "Hosting", "Links", "Pictures", "Wording"],
-            ["Pages"] = ["Colours", "Desk", "Fonts", "Hosting", "Links", "Looks", "Pictures", "Rules", "Styles", "Wording"],
+            ["Pages"] = ["Colours", "Desk", "Fonts", "Hosting", "House", "Links", "Looks", "Pictures", "Rules", "Styles", "Wording"],
         },
     };
 

@@ -58,6 +58,9 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
             height = 80,
             text = new { paragraphs = new[] { new { text = "Words" } } }
         })).GetProperty("id").GetInt32();
+        int house = await Server.NewPublicationAsync("House");
+        int houseLook = (await Server.PostAsync($"/api/publications/{house}/looks", new { name = "Of the house", look = new { opacity = 0.5 } })).GetProperty("id")
+            .GetInt32();
         int look = (await Server.PostAsync($"{at}/looks", new { name = "L", look = new { opacity = 0.5 } })).GetProperty("id").GetInt32();
         int story = (await Server.GetAsync($"{at}")).GetProperty("frames").EnumerateArray().Single(f => f.GetProperty("id").GetInt32() == text)
             .GetProperty("text").GetProperty("storyId").GetInt32();
@@ -81,6 +84,7 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
             new("POST", $"{at}/styles/{characters}/put", $$"""{"frameIds":[{{text}}],"from":1,"to":3,"clear":true}"""),
             new("POST", $"{at}/looks", $$$"""{"name":"Framed","basedOnId":{{{look}}},"sets":["border","shadow"],"look":{"border":{"width":2,"kind":"dashed","place":"inside","dashes":[4,2],"join":"round","end":"square","sides":["top","left"],"second":{"gap":1,"width":2,"colour":"#7a3b69"}},"corners":{"kind":"scoop","radius":[1,"2mm"] } } }"""),
             new("PUT", $"{at}/looks/{look}", """{"name":"L","look":{"shadow":{"across":1,"blur":2},"treatment":{"grey":{"red":1},"gamma":1.5}}}"""),
+            new("POST", $"{at}/house-style", $$"""{"from":{{house}},"parts":[{"kind":"look","id":{{houseLook}},"namesake":"beside"}],"namesake":"kept"}"""),
             new("POST", $"{at}/looks/{look}/put", $$"""{"frameIds":[{{frame}}],"clear":true}"""),
             new("POST", $"{at}/rules", """{"name":"Another","description":"d","fit":"fill-or-fit","largestCrop":0.3,"smallestPpi":150,"staysFitted":true}"""),
             new("PUT", $"{at}/rules/{rule}", """{"name":"R","fit":"fit","inset":{"top":1,"right":2,"bottom":3,"left":4}}"""),

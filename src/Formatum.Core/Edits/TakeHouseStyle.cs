@@ -21,9 +21,26 @@ public sealed record TakeHouseStyle(Publication Source, ImmutableArray<TakenPart
 
     public override string Words => $"Take {Parts.Length} {(Parts.Length == 1 ? "part" : "parts")} of the house style of {Source.Setup.Name}";
 
-    /// <summary>Everything of a publication's house style; what is here already stays.</summary>
-    public static TakeHouseStyle All(Publication source) =>
-        new(source, [.. Kinds.SelectMany(k => PartKinds.Of(k).All(source)).Select(p => new TakenPart(p.Key, Namesake.Kept))]);
+    /// <summary>Everything of a publication's house style.</summary>
+    public static TakeHouseStyle All(Publication source, Namesake namesake = Namesake.Kept) =>
+        new(source, [.. Kinds.SelectMany(k => PartKinds.Of(k).All(source)).Select(p => new TakenPart(p.Key, namesake))]);
+
+    /// <summary>A publication that was just made, with the house style of another, and resting on what that rests on.</summary>
+    /// <exception cref="EditRefused">It cannot be taken over.</exception>
+    public static Publication Begin(Publication made, Publication source)
+    {
+        var all = All(source, Namesake.Replaced);
+        if (all.Parts.IsEmpty) return made;
+        var begun = made.With(all.On(made));
+        int? Same<T>(int? id, IReadOnlyDictionary<int, T> there, IEnumerable<T> here, Func<T, string> name) where T : Part =>
+            id is { } of && there.TryGetValue(of, out var part) ? here.FirstOrDefault(p => RuleChecks.SameName.Equals(name(p), name(part)))?.Key.Id : null;
+        var setup = begun.Setup with
+        {
+            DefaultRuleId = Same(source.Setup.DefaultRuleId, source.Rules, begun.Rules.Values, r => r.Name) ?? begun.Setup.DefaultRuleId,
+            DefaultStyleId = Same(source.Setup.DefaultStyleId, source.Styles, begun.Styles.Values, s => s.Name) ?? begun.Setup.DefaultStyleId,
+        };
+        return begun.With(new([new(setup.Key, begun.Setup, setup)]));
+    }
 
     protected override void Make(Draft draft)
     {

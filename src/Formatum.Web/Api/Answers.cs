@@ -10,7 +10,7 @@ namespace Formatum.Web.Api;
 
 public sealed record CreatedAnswer(int Id);
 
-public sealed record ListedAnswer(int Id, string Name, DateTimeOffset Changed, bool PutAway);
+public sealed record ListedAnswer(int Id, string Name, DateTimeOffset Changed, bool PutAway, bool Library);
 
 public sealed record PageSetupAnswer(string? Size, double Width, double Height);
 

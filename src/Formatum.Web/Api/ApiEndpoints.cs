@@ -30,6 +30,7 @@ public static class ApiEndpoints
         StoryEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         StyleEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         FontEndpoints.Map(api.MapGroup("/publications/{id:int}"));
+        HouseEndpoints.Map(api);
         LookEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         PaletteEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         ImportEndpoints.Map(api.MapGroup("/publications/{id:int}"));
@@ -41,8 +42,8 @@ public static class ApiEndpoints
     private static void MapPublications(RouteGroupBuilder api)
     {
         api.MapGet("/publications", async (PublicationStore store) =>
-            (await store.ListAsync()).Select(p => new ListedAnswer(p.Id, p.Name, p.Changed, p.PutAway)).ToArray())
-                .WithSummary("All publications, those put away from the shelf too.");
+            (await store.ListAsync()).Select(p => new ListedAnswer(p.Id, p.Name, p.Changed, p.PutAway, p.IsLibrary)).ToArray())
+                .WithSummary("All publications, those put away from the shelf and the house library too.");
         api.MapPost("/publications/{id:int}/put-away", async (int id, PublicationStore store) =>
         {
             await store.PutAwayAsync(id, true);
@@ -153,7 +154,7 @@ public static class ApiEndpoints
 
     private static async Task<IResult> Create(PublicationBody body, PublicationStore store)
     {
-        var created = await store.CreateAsync(body.ToSetup(), body.Pages ?? 1);
+        var created = await store.CreateAsync(body.ToSetup(), body.Pages ?? 1, body.HouseFrom);
         return TypedResults.Created($"/api/publications/{created.Id}", new CreatedAnswer(created.Id));
     }
 

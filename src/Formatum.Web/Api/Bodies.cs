@@ -162,6 +162,10 @@ public sealed record PublicationBody
     public int? FirstFolio { get; init; }
 
     public int? Pages { get; init; }
+
+    /// <summary>The publication, such as the house's library, whose house style it begins with.</summary>
+    public int? HouseFrom { get; init; }
+
     public Length? Bleed { get; init; }
     public MarginsBody? Margins { get; init; }
     public ColumnsBody? Columns { get; init; }

@@ -16,7 +16,7 @@ public sealed class IndexModel(PublicationStore store, ShelfCards cards, UnusedP
     public async Task OnGetAsync()
     {
         var items = new List<ShelfItem>();
-        var all = await store.ListAsync();
+        var all = (await store.ListAsync()).Where(e => !e.IsLibrary).ToList();
         foreach (var entry in all.Where(e => !e.PutAway)) items.Add(await cards.OfAsync(entry));
         Entries = items;
         PutAway = [.. all.Where(e => e.PutAway)];

@@ -25,6 +25,9 @@ public sealed class SetupModel(PublicationStore store, HeavyWork heavy) : PageMo
     /// <summary>What the change would do to frames, where that is to be looked at first; else null.</summary>
     public SetupImpact? Impact { get; private set; }
 
+    /// <summary>For a new publication: whose house style it may begin with, the house's library first.</summary>
+    public IReadOnlyList<ShelfEntry> Houses { get; private set; } = [];
+
     /// <summary>A drawing of a spread with its zones.</summary>
     public string Plan { get; private set; } = "";
 
@@ -33,7 +36,7 @@ public sealed class SetupModel(PublicationStore store, HeavyWork heavy) : PageMo
     public async Task OnGetAsync(int? id)
     {
         if (await OpenAsync(id)) Form = SetupForm.Of(Standing!);
-        else Form = new();
+        else Form = new() { HouseFrom = Houses.FirstOrDefault(h => h.IsLibrary)?.Id };
         ReadForm();
         Errors = [];
     }
@@ -51,7 +54,7 @@ public sealed class SetupModel(PublicationStore store, HeavyWork heavy) : PageMo
         if (ReadForm() is not var (setup, pages)) return Page();
         if (Standing is null)
         {
-            var created = await store.CreateAsync(setup, pages);
+            var created = await store.CreateAsync(setup, pages, Form.HouseFrom);
             return Redirect($"/publications/{created.Id}/desk");
         }
         var edit = new ChangeSetup(setup, Form.Frames, pages);
@@ -67,7 +70,11 @@ public sealed class SetupModel(PublicationStore store, HeavyWork heavy) : PageMo
 
     private async Task<bool> OpenAsync(int? id)
     {
-        if (id is not { } known) return false;
+        if (id is not { } known)
+        {
+            Houses = [.. (await store.ListAsync()).Where(p => !p.PutAway).OrderByDescending(p => p.IsLibrary)];
+            return false;
+        }
         Standing = await store.OpenAsync(known);
         return true;
     }

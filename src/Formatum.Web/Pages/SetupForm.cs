@@ -39,6 +39,9 @@ public sealed class SetupForm
     public string? FloorPpi { get; set; } = "150";
     public bool SuggestSubjects { get; set; }
 
+    /// <summary>For a new publication: the one whose house style it begins with; null for the usual start.</summary>
+    public int? HouseFrom { get; set; }
+
     /// <summary>What frames do when pages change.</summary>
     public FramesAtResize Frames { get; set; } = FramesAtResize.Scale;
 
