@@ -64,6 +64,53 @@ public sealed class NamedLookTests(Workplace place) : InBrowser(place)
     }
 
     [Fact]
+    public async Task The_look_that_was_set_last_is_put_on_again_by_a_key()
+    {
+        int id = await Server.NewPublicationAsync("Again");
+        int[] frames = await FilledAsync(id, (60, 60, 200, 120), (60, 300, 150, 150), (300, 300, 150, 150));
+        Choose(id, frames[0]);
+        Type("#look-border", "3" + Keys.Enter);
+        Browser.Send("#canvas", Keys.Escape);
+        Browser.Click($"#frame-{frames[1]}");
+        Browser.Send("#canvas", "l");
+        Frame(id, frames[1], f => Border(f).ValueKind == JsonValueKind.Object, "bordered too");
+        Type("#look-opacity", "50" + Keys.Enter);
+        Frame(id, frames[1], f => Look(f).GetProperty("opacity").GetDouble() == 0.5, "and fainter");
+        Browser.Click($"#frame-{frames[2]}");
+        Browser.Send("#canvas", "l");
+        Frame(id, frames[2], f => Border(f).ValueKind == JsonValueKind.Object && Look(f).GetProperty("opacity").GetDouble() == 0.5, "all of the newest");
+    }
+
+    [Fact]
+    public async Task A_rule_names_the_look_its_frames_take_and_a_look_how_text_keeps_clear()
+    {
+        int id = await Server.NewPublicationAsync("Usual");
+        int[] frames = await FilledAsync(id, (60, 60, 200, 120));
+        int rule = (await Server.PostAsync($"/api/publications/{id}/rules", new { name = "Shot" })).GetProperty("id").GetInt32();
+        int look = await MadeAsync(id, "Set off", new { wrap = new { around = "box", distance = new { top = 6, right = 6, bottom = 6, left = 6 } } });
+        await Server.PostAsync($"/api/publications/{id}/rules/{rule}/put", new { frameIds = frames });
+        Go($"/publications/{id}/rules/{rule}");
+        Browser.Click($"#rule-look option[value='{look}']");
+        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector(".impact-note")).Any(n => n.Text == "1 frame takes the look Set off."), "told before");
+        Browser.Click("#apply");
+        Frame(id, frames[0], f => f.GetProperty("lookId").ValueKind == JsonValueKind.Number, "it has the look");
+        Choose(id, frames[0]);
+        Browser.Click("#more-wrap > summary");
+        Browser.Find("#flow-wrap-around option:checked").Text.ShouldBe("keeps clear of its box");
+        Browser.Click("#flow-wrap-around option[value='None']");
+        Frame(id, frames[0], f => f.GetProperty("wrap").GetProperty("around").GetString() == "none", "set over");
+        Browser.Until(() => Browser.Has("[data-do='clear-look'][data-settings='Wrap']"), "said so");
+        Browser.Click("[data-do='clear-look'][data-settings='Wrap']");
+        Frame(id, frames[0], f => f.GetProperty("wrap").GetProperty("around").GetString() == "box", "as the look has it");
+        // On the leaf, it is a part like the others.
+        Go($"/publications/{id}/looks/{look}");
+        Browser.Click("#figure-wrap_around option[value='Outline']");
+        Browser.Until(() => Browser.Find("#apply").Enabled, "can be applied");
+        Browser.Click("#apply");
+        Frame(id, frames[0], f => f.GetProperty("wrap").GetProperty("around").GetString() == "outline", "changed for all");
+    }
+
+    [Fact]
     public async Task A_look_is_changed_for_all_after_it_was_seen_and_undone()
     {
         int id = await Server.NewPublicationAsync("Changed");

@@ -29,7 +29,7 @@ public static class Wraps
 
     private static IEnumerable<Obstacle> ObstaclesOf(Publication publication, Frame frame, Box box, Affine back)
     {
-        var wrap = frame.Wrap!;
+        var wrap = publication.WrapOf(frame);
         var toText = back.After(new Pose(box, frame.Angle).ToPage);
         Obstacle Shape(IEnumerable<Vec> corners, Inset distance) => new([.. corners.Select(toText.Apply)], distance, wrap.Sides,
             wrap.Around == WrapAround.Clear);

@@ -36,6 +36,7 @@ internal sealed class Bringing(Draft draft, Publication source, Func<PartKey, Na
         Name = name,
         BasedOnId = flat ? null : Rule(rule.BasedOnId),
         Settings = flat ? Cascade.Together(Cascade.Chain(source, rule.Id)) : rule.Settings,
+        LookId = Look(rule.LookId),
     });
 
     public int? Look(int? id) => Bring(PartKind.Look, id, source.Looks.GetValueOrDefault, l => l.Name, (look, made, name) => look with

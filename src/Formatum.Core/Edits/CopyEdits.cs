@@ -94,7 +94,7 @@ public sealed record GiveRule(ImmutableArray<int> FrameIds, Frame Like, int? Rul
     {
         if (FrameIds.IsEmpty) throw new EditRefused("frame", "No frame is chosen. Choose one first.");
         if (RuleId is { } rule) RuleOf(draft, rule);
-        foreach (int id in FrameIds) draft.Put(FrameOf(draft, id) with { RuleId = RuleId, Own = Like.Own, Held = null });
+        foreach (int id in FrameIds) draft.Put(UsualLooks.With(draft, FrameOf(draft, id) with { RuleId = RuleId, Own = Like.Own, Held = null }));
     }
 }
 

@@ -64,6 +64,7 @@ public sealed record MakeFrame : Edit
             Area = Area,
             Wrap = Wrap,
         };
+        frame = UsualLooks.With(draft, frame);
         if (Text is not null) frame = frame with { StoryId = Chains.Put(draft, new() { Id = draft.NewId(), FrameIds = [frame.Id], Text = Text }).Id };
         FrameChecks.Check(draft, frame);
         draft.Put(frame);
@@ -169,7 +170,7 @@ public sealed record ChangeFrames : Edit
         var changed = frame with
         {
             Area = Area is null ? frame.Area : Area.On(frame.Area),
-            Wrap = Wrap is null ? frame.Wrap : Wrap.On(frame.Wrap),
+            Wrap = Wrap is null ? frame.Wrap : Wrap.On(draft.Origin.WrapOf(frame), draft.Origin.LookOf(frame).Wrap),
             Look = Look is null ? frame.Look : Look,
             LookId = LookId is { } look ? look.Value : frame.LookId,
             PageId = Page is { } number ? PageIdOf(draft, number) : frame.PageId,
@@ -184,6 +185,7 @@ public sealed record ChangeFrames : Edit
             Recrop = Recrop ?? (ImageId is { Value: null } ? Fitting.Recrop.None : frame.Recrop),
             Own = (Set ?? FitSettings.Open).Over(ClearSet ? FitSettings.Open : Clear.IsEmpty ? frame.Own : frame.Own.Where(s => !Clear.Contains(s))),
         };
+        if (RuleId is { Value: not null } && LookId is null) changed = UsualLooks.With(draft, changed);
         FrameChecks.Check(draft, changed);
         draft.Put(changed with { Held = HeldAfter(frame, changed) });
         if (ImageId is { Value: { } placed }) Placing.TakeFromTray(draft, placed);

@@ -39,7 +39,7 @@ public sealed record MakeFrames(int Spread, ImmutableArray<Box> Boxes, Outline O
                 Depth = ++depth,
                 RuleId = RuleId
             };
-            Placing.Put(draft, frame, i < ImageIds.Length ? ImageOf(draft, ImageIds[i]).Id : null);
+            Placing.Put(draft, UsualLooks.With(draft, frame), i < ImageIds.Length ? ImageOf(draft, ImageIds[i]).Id : null);
         }
     }
 }

@@ -3,6 +3,7 @@ using Formatum.Core.Checks;
 using Formatum.Core.Colours;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
+using Formatum.Core.Stories;
 
 namespace Formatum.Core.Edits;
 
@@ -31,6 +32,9 @@ public sealed record LookChange
 
     public double? SoftEdge { get; init; }
 
+    /// <summary>What comes of how text keeps clear.</summary>
+    public Func<Wrap, Wrap>? Wrap { get; init; }
+
     /// <summary>What comes of the treatment there is, or of none.</summary>
     public Func<Treatment, Treatment>? Treatment { get; init; }
 
@@ -47,6 +51,7 @@ public sealed record LookChange
         Shadow = Shadow is null ? look.Shadow : Shadow(look.Shadow),
         InnerShadow = InnerShadow is null ? look.InnerShadow : InnerShadow(look.InnerShadow),
         SoftEdge = SoftEdge ?? look.SoftEdge,
+        Wrap = Wrap is null ? look.Wrap : Wrap(look.Wrap),
         Treatment = Treatment is null ? look.Treatment : Treatment(look.Treatment ?? Publications.Treatment.None) is var treated
             && treated with { IsOff = false } != Publications.Treatment.None ? treated : null,
     };

@@ -62,6 +62,7 @@ public sealed record RemoveLook(int LookId, int? InsteadId = null, bool KeepSett
         }
         foreach (var frame in before.Frames.Values.Where(f => f.LookId == LookId))
             draft.Put(frame with { LookId = InsteadId, Look = KeepSettings ? Kept(before, frame.Look) : frame.Look });
+        foreach (var rule in before.Rules.Values.Where(r => r.LookId == LookId)) draft.Put(rule with { LookId = InsteadId });
         draft.Remove(gone.Key);
     }
 
@@ -107,7 +108,13 @@ public sealed record OpenLook(ImmutableArray<int> FrameIds, ImmutableArray<strin
         foreach (int id in FrameIds)
         {
             var frame = FrameOf(draft, id);
-            draft.Put(frame with { Look = frame.Look.Kept(s => !Parts.IsEmpty && !Parts.Contains(s.Name)) });
+            // How it keeps text away is set beside its look; it goes where the look says something in its place.
+            bool wrap = Parts.Contains("Wrap") || (Parts.IsEmpty && draft.Origin.LookOf(frame).Wrap != Stories.Wrap.Off);
+            draft.Put(frame with
+            {
+                Look = frame.Look.Kept(s => !Parts.IsEmpty && !Parts.Contains(s.Name)),
+                Wrap = wrap ? null : frame.Wrap,
+            });
         }
     }
 }

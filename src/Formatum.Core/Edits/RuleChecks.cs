@@ -30,6 +30,8 @@ internal static class RuleChecks
                 errors.Add("basedOnId", $"That rule stands at the end of a chain of {Cascade.LongestChain}; no chain may be longer. Base this one on a " +
                     $"rule nearer its root.");
         }
+        if (rule.LookId is { } look && !publication.Looks.ContainsKey(look))
+            errors.Add("lookId", $"There is no look {look} for its frames to take. It may have been removed in another window.");
         FitSettingsCheck.Check(rule.Settings, errors);
     }
 }

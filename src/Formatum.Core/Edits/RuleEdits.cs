@@ -15,6 +15,9 @@ public sealed record DefineRule : Edit
     public int? BasedOnId { get; init; }
     public FitSettings Settings { get; init; } = FitSettings.Open;
 
+    /// <summary>The look its frames usually take; null for none.</summary>
+    public int? LookId { get; init; }
+
     /// <summary>The frame whose settings went into the rule: it takes the rule, and lets go of what the rule says now.</summary>
     public int? LikeFrameId { get; init; }
 
@@ -28,16 +31,18 @@ public sealed record DefineRule : Edit
         if (RuleId is { } id) RuleOf(draft, id);
         var errors = new FieldErrors();
         string name = Name.Trim();
-        RuleChecks.Check(draft.Origin, new() { Id = RuleId ?? 0, Name = name, Description = Description, BasedOnId = BasedOnId, Settings = Settings }, errors);
+        var asked = new FittingRule { Id = RuleId ?? 0, Name = name, Description = Description, BasedOnId = BasedOnId, Settings = Settings, LookId = LookId };
+        RuleChecks.Check(draft.Origin, asked, errors);
         if (draft.Origin.Rules.Values.Any(r => r.Id != RuleId && RuleChecks.SameName.Equals(r.Name, name)))
             errors.Add("name", $"There is a rule named {name} already. Take another name.");
         errors.ThrowIfAny();
-        var rule = new FittingRule { Id = RuleId ?? draft.NewId(), Name = name, Description = Description.Trim(), BasedOnId = BasedOnId, Settings = Settings };
+        var rule = asked with { Id = RuleId ?? draft.NewId(), Description = Description.Trim() };
         draft.Put(rule);
+        UsualLooks.Follow(draft);
         if (LikeFrameId is { } frameId)
         {
             var frame = FrameOf(draft, frameId);
-            draft.Put(frame with { RuleId = rule.Id, Own = frame.Own.Where(setting => !Settings.IsSet(setting)) });
+            draft.Put(UsualLooks.With(draft, frame with { RuleId = rule.Id, Own = frame.Own.Where(setting => !Settings.IsSet(setting)) }));
         }
         var setup = draft.Origin.Setup;
         if (Default == true) draft.Put(setup with { DefaultRuleId = rule.Id });

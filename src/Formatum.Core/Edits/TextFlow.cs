@@ -49,10 +49,12 @@ public sealed record WrapChange
     public InsetChange? Distance { get; init; }
     public WrapSides? Sides { get; init; }
 
-    public Wrap? On(Wrap? now)
+    /// <summary>What is then set on the frame itself: nothing where that is what holds beneath.</summary>
+    /// <param name="wrap">What holds now.</param>
+    /// <param name="beneath">What the frame's look says.</param>
+    public Wrap? On(Wrap wrap, Wrap beneath)
     {
-        var wrap = now ?? Wrap.Off;
-        wrap = new() { Around = Around ?? wrap.Around, Distance = Distance?.On(wrap.Distance) ?? wrap.Distance, Sides = Sides ?? wrap.Sides };
-        return wrap == Wrap.Off ? null : wrap;
+        var changed = new Wrap { Around = Around ?? wrap.Around, Distance = Distance?.On(wrap.Distance) ?? wrap.Distance, Sides = Sides ?? wrap.Sides };
+        return changed == beneath ? null : changed;
     }
 }

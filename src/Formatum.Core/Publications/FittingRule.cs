@@ -13,5 +13,8 @@ public sealed record FittingRule : Part
     public int? BasedOnId { get; init; }
     public FitSettings Settings { get; init; } = FitSettings.Open;
 
+    /// <summary>The look its frames usually take; null for none.</summary>
+    public int? LookId { get; init; }
+
     public override PartKey Key => new(PartKind.Rule, Id);
 }

@@ -43,6 +43,7 @@ public sealed class HouseComparison(Publication source, Publication here)
     private IEnumerable<string> Rules(FittingRule theirs, FittingRule ours)
     {
         if (!SameName.Equals(NameOf(source.Rules, theirs.BasedOnId, r => r.Name), NameOf(here.Rules, ours.BasedOnId, r => r.Name))) yield return BasedOn;
+        if (!SameName.Equals(NameOf(source.Looks, theirs.LookId, l => l.Name), NameOf(here.Looks, ours.LookId, l => l.Name))) yield return "Usual look";
         if (theirs.Description != ours.Description) yield return "Description";
         foreach (string label in Differing(FitSettings.All, theirs.Settings, ours.Settings)) yield return label;
     }

@@ -1,6 +1,7 @@
 using Formatum.Core.Checks;
 using Formatum.Core.Colours;
 using Formatum.Core.Geometry;
+using Formatum.Core.Stories;
 
 namespace Formatum.Core.Publications;
 
@@ -65,6 +66,9 @@ public sealed record Look
     /// <summary>How wide its picture and its background fade out along the outline, inwards, in points; 0 for a sharp edge.</summary>
     public double SoftEdge { get; init; }
 
+    /// <summary>How text of other frames keeps clear of it, where nothing is set about that on the frame itself.</summary>
+    public Wrap Wrap { get; init; } = Wrap.Off;
+
     /// <summary>What is done to its picture; null for nothing.</summary>
     public Treatment? Treatment { get; init; }
 
@@ -104,6 +108,7 @@ public sealed record Look
         InnerShadow?.Check("look.innerShadow", errors);
         errors.Range("look.softEdge", SoftEdge, 0, WidestEdge, "A soft edge is from 0 to 360 points wide.");
         Treatment?.Check(errors);
+        Wrap.Check(errors);
     }
 
     /// <summary>The widest soft edge, in points.</summary>

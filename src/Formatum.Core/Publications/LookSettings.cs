@@ -3,6 +3,7 @@ using Formatum.Core.Checks;
 using Formatum.Core.Colours;
 using Formatum.Core.Geometry;
 using Formatum.Core.Settings;
+using Formatum.Core.Stories;
 
 namespace Formatum.Core.Publications;
 
@@ -22,6 +23,9 @@ public sealed record LookSettings
     public Given<Shadow>? InnerShadow { get; init; }
     public double? SoftEdge { get; init; }
     public Given<Treatment>? Treatment { get; init; }
+
+    /// <summary>How text keeps clear; what is set about that on a frame itself stands over it.</summary>
+    public Wrap? Wrap { get; init; }
 
     /// <summary>All that a look says beyond a plain one.</summary>
     public static implicit operator LookSettings(Look look) => Between(Look.Plain, look);
@@ -45,6 +49,7 @@ public sealed record LookSettings
         new Setting<LookSettings, double>("SoftEdge", "softEdge", "Soft edge", SettingKind.Length, s => s.SoftEdge, (s, v) => s with { SoftEdge = v }),
         new Setting<LookSettings, Given<Treatment>>("Treatment", "treatment", "Treatment", SettingKind.Several, s => s.Treatment,
             (s, v) => s with { Treatment = v }),
+        new WordSetting<LookSettings, Wrap>("Wrap", "wrap", "Wrap", SettingKind.Several, s => s.Wrap, (s, v) => s with { Wrap = v }),
     ];
 
     public bool IsOpen => this == Open;
@@ -69,6 +74,7 @@ public sealed record LookSettings
         InnerShadow = InnerShadow?.Value,
         SoftEdge = SoftEdge ?? Look.Plain.SoftEdge,
         Treatment = Treatment?.Value,
+        Wrap = Wrap ?? Look.Plain.Wrap,
     };
 
     /// <summary>Every part of a look set.</summary>
@@ -85,6 +91,7 @@ public sealed record LookSettings
         InnerShadow = look.InnerShadow,
         SoftEdge = look.SoftEdge,
         Treatment = look.Treatment,
+        Wrap = look.Wrap,
     };
 
     /// <summary>What makes one look another.</summary>

@@ -289,6 +289,13 @@ public sealed class Publication : ITextNames
     /// <summary>How a frame looks: what is set on it over what its named look says, with colours of the palette as they are named.</summary>
     public Look LookOf(Frame frame) => (frame.LookId is null ? frame.Look : frame.Look.Over(LookCascade.SettingsOf(this, frame.LookId))).Resolve();
 
+    /// <summary>How text of other frames keeps clear of a frame: as is set on it, or as its look says.</summary>
+    public Wrap WrapOf(Frame frame) => frame.Wrap ?? (frame.Look.Wrap is null && (frame.LookId is null || !LooksSayWrap) ? Wrap.Off : LookOf(frame).Wrap);
+
+    private bool LooksSayWrap => _looksSayWrap ??= Looks.Values.Any(l => l.Settings.Wrap is not null);
+
+    private bool? _looksSayWrap;
+
     /// <summary>A frame's outline with its corners as its look shapes them: what is seen of it.</summary>
     public Outline ShapeOf(Frame frame) => frame.LookId is null ? frame.Outline.With(frame.Look.Corners?.Value) : frame.Outline.With(LookOf(frame).Corners);
 
@@ -310,7 +317,7 @@ public sealed class Publication : ITextNames
     public bool IsEmpty(Frame frame) => frame.IsPlaceholder || StoryOf(frame) is { Text.IsEmpty: true };
 
     /// <summary>The frames that text keeps clear of. Worked out once.</summary>
-    public IReadOnlyList<Frame> WrappedFrames => _wrapped ??= [.. Frames.Values.Where(f => f is { Hidden: false, Wrap.Around: not WrapAround.None })
+    public IReadOnlyList<Frame> WrappedFrames => _wrapped ??= [.. Frames.Values.Where(f => !f.Hidden && WrapOf(f).Around != WrapAround.None)
         .OrderBy(f => f.Id)];
 
     private IReadOnlyList<Frame>? _wrapped;

@@ -8,7 +8,7 @@ public static class References
         (PartKind Kind, int? Id)[] named = part switch
         {
             Frame frame => [(PartKind.Rule, frame.RuleId), (PartKind.Look, frame.LookId)],
-            FittingRule rule => [(PartKind.Rule, rule.BasedOnId)],
+            FittingRule rule => [(PartKind.Rule, rule.BasedOnId), (PartKind.Look, rule.LookId)],
             NamedLook look => [(PartKind.Look, look.BasedOnId)],
             Setup setup => [(PartKind.Rule, setup.DefaultRuleId)],
             _ => [],

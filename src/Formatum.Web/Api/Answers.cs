@@ -39,14 +39,14 @@ public record SettingsAnswer(
 }
 
 public sealed record RuleAnswer(
-    int Id, string Name, string Description, int? BasedOnId, FitKind? Fit, double?[]? Align, InsetAnswer? Inset, double? Rotation, bool? FlipX, bool? FlipY,
+    int Id, string Name, string Description, int? BasedOnId, int? LookId, FitKind? Fit, double?[]? Align, InsetAnswer? Inset, double? Rotation, bool? FlipX, bool? FlipY,
     double? SmallestPpi, double? LargestEnlargement, LimitAction? Limits, double? LargestCrop, bool? StaysFitted)
     : SettingsAnswer(Fit, Align, Inset, Rotation, FlipX, FlipY, SmallestPpi, LargestEnlargement, Limits, LargestCrop, StaysFitted)
 {
     public static RuleAnswer Of(FittingRule rule)
     {
         var s = SettingsAnswer.Of(rule.Settings);
-        return new(rule.Id, rule.Name, rule.Description, rule.BasedOnId, s.Fit, s.Align, s.Inset, s.Rotation, s.FlipX, s.FlipY, s.SmallestPpi,
+        return new(rule.Id, rule.Name, rule.Description, rule.BasedOnId, rule.LookId, s.Fit, s.Align, s.Inset, s.Rotation, s.FlipX, s.FlipY, s.SmallestPpi,
             s.LargestEnlargement, s.Limits, s.LargestCrop, s.StaysFitted);
     }
 }
@@ -85,7 +85,7 @@ public sealed record FrameAnswer(
         publication.FittedOf(frame) is { } fitted ? PlacementAnswer.Of(fitted) : null,
         publication.StoryOf(frame) is { } story ? TextAnswer.Of(publication, frame, story) : null, frame.IsText
             ? ColumnsAnswer.Of(frame.Area ?? TextArea.Whole) : null,
-        WrapAnswer.Of(frame.Wrap ?? Core.Stories.Wrap.Off));
+        WrapAnswer.Of(publication.WrapOf(frame)));
 }
 
 /// <summary>Where in its frame a text is set; lengths in points.</summary>
@@ -104,7 +104,7 @@ public sealed record WrapAnswer(WrapAround Around, Inset Distance, WrapSides Sid
 /// <summary>How a frame looks; lengths in points.</summary>
 public sealed record LookAnswer(BorderAnswer? Border, CornersAnswer? Corners, object? Background, double Opacity, double PictureOpacity,
     double BackgroundOpacity, Blend Blend, ShadowAnswer? Shadow, ShadowAnswer? InnerShadow, double SoftEdge,
-    TreatmentAnswer? Treatment,
+    TreatmentAnswer? Treatment, WrapAnswer Wrap,
     string[]? Set = null)
 {
     /// <summary>How a frame looks, and which parts of it were set on the frame itself.</summary>
@@ -117,7 +117,7 @@ public sealed record LookAnswer(BorderAnswer? Border, CornersAnswer? Corners, ob
         look.Background is { } background ? ColourBody.Answer(publication, background) : null, look.Opacity,
         look.PictureOpacity, look.BackgroundOpacity, look.Blend,
         ShadowAnswer.Of(publication, look.Shadow), ShadowAnswer.Of(publication, look.InnerShadow), look.SoftEdge,
-        TreatmentAnswer.Of(publication, look.Treatment));
+        TreatmentAnswer.Of(publication, look.Treatment), WrapAnswer.Of(look.Wrap));
 }
 
 public sealed record ShadowAnswer(double Across, double Down, double Blur, object Colour, double Strength)

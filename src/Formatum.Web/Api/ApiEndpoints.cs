@@ -172,7 +172,7 @@ public static class ApiEndpoints
             ImageId = body.ImageId,
             Text = body.Text?.ToText(now) ?? (body.Kind == FrameKind.Text ? FrameText.Empty(TextStyle.Usual) : null),
             Area = body.Columns?.ToChange().On(null),
-            Wrap = body.Wrap?.ToChange().On(null),
+            Wrap = body.Wrap?.ToChange().On(Wrap.Off, Wrap.Off),
             Own = body.Set?.ToSettings("set.") ?? FitSettings.Open,
             Look = body.Look?.ToLook(now) ?? Look.Plain,
             LookId = body.LookId,

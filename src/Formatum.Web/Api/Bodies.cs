@@ -222,6 +222,9 @@ public sealed record RuleBody : SettingsBody
     public required string Name { get; init; }
     public string? Description { get; init; }
     public int? BasedOnId { get; init; }
+
+    /// <summary>The look its frames usually take.</summary>
+    public int? LookId { get; init; }
 }
 
 /// <summary>What a frame holds.</summary>
@@ -348,6 +351,9 @@ public sealed record LookBody
 
     public TreatmentBody? Treatment { get; init; }
 
+    /// <summary>How text of other frames keeps clear of it; what is set about that on a frame itself stands over this.</summary>
+    public WrapBody? Wrap { get; init; }
+
     public Look ToLook(Publication publication) => new()
     {
         Border = Border?.ToBorder(publication),
@@ -361,6 +367,7 @@ public sealed record LookBody
         Shadow = Shadow?.ToShadow(publication, "look.shadow"),
         InnerShadow = InnerShadow?.ToShadow(publication, "look.innerShadow"),
         SoftEdge = SoftEdge?.Points ?? 0,
+        Wrap = Wrap?.ToChange().On(Core.Stories.Wrap.Off, Core.Stories.Wrap.Off) ?? Core.Stories.Wrap.Off,
     };
 }
 

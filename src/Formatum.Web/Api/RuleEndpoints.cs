@@ -65,6 +65,7 @@ internal static class RuleEndpoints
         Name = body.Name ?? "",
         Description = body.Description ?? "",
         BasedOnId = body.BasedOnId,
+        LookId = body.LookId,
         Settings = body.ToSettings(),
     };
 }

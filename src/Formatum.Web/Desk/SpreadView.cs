@@ -175,7 +175,7 @@ public static class SpreadView
     }
 
     /// <summary>The contour that text keeps clear of, as a path in the unturned frame; empty where it does not.</summary>
-    private static string ContourPath(Publication publication, Frame frame, Box box) => frame.Wrap is not { Around: WrapAround.Contour } ? ""
+    private static string ContourPath(Publication publication, Frame frame, Box box) => publication.WrapOf(frame).Around != WrapAround.Contour ? ""
         : string.Concat((Wraps.ContourOf(publication, frame, publication.ShapeOf(frame).Flatten(box.Width, box.Height)) ?? [])
             .Select(ring => $"M{string.Join('L', ring.Select(p => $"{N(p.X)} {N(p.Y)}"))}Z"));
 

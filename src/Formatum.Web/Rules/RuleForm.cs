@@ -14,6 +14,9 @@ public sealed class RuleForm
     public string? Description { get; set; }
     public int? BasedOn { get; set; }
 
+    /// <summary>The look its frames usually take; null for none.</summary>
+    public int? Look { get; set; }
+
     /// <summary>Whether it is the publication's default rule.</summary>
     public bool Default { get; set; }
 
@@ -38,6 +41,7 @@ public sealed class RuleForm
             Name = rule?.Name,
             Description = rule?.Description,
             BasedOn = rule?.BasedOnId,
+            Look = rule?.LookId,
             Default = rule is not null && publication.Setup.DefaultRuleId == rule.Id,
             Like = like?.Id,
             Set = SettingText.All.Where(settings.IsSet).ToDictionary(s => s.ToString(), s => (string?)SettingText.Value(s, settings.Resolve(),
@@ -62,6 +66,7 @@ public sealed class RuleForm
             Name = Name ?? "",
             Description = Description ?? "",
             BasedOnId = BasedOn,
+            LookId = Look,
             Settings = settings,
             LikeFrameId = Like,
             Default = Default == wasDefault ? null : Default,

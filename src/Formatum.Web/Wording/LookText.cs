@@ -4,6 +4,7 @@ using Formatum.Core.Colours;
 using Formatum.Core.Edits;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
+using Formatum.Core.Stories;
 
 namespace Formatum.Web.Wording;
 
@@ -58,6 +59,11 @@ public static class LookText
             new("innerShadow.blur", "Blur", IsDistance: true), new("innerShadow.colour", "Colour"), new("innerShadow.strength", "Strength, %"),
         ],
         ["SoftEdge"] = [new("softEdge", "Width", IsDistance: true)],
+        ["Wrap"] =
+        [
+            new("wrap.around", "Text", [.. WrapText.Ways.Select(w => (w.Around.ToString(), w.Words))]), new("wrap.distance", "Keeps away", IsDistance: true),
+            new("wrap.sides", "It stands", [.. WrapText.Sides.Select(s => (s.Sides.ToString(), s.Words))]),
+        ],
         ["Treatment"] =
         [
             new("treatment.sharpen.amount", "Sharpened, %"), new("treatment.sharpen.radius", "Radius, pt"), new("treatment.blur", "Blur, pt"),
@@ -98,6 +104,9 @@ public static class LookText
                 ShadowText.Value(publication, look.Shadow, figure),
             _ when figure.StartsWith("innerShadow", StringComparison.Ordinal) => ShadowText.Value(publication, look.InnerShadow, figure),
             "softEdge" => Distance(look.SoftEdge),
+            "wrap.around" => look.Wrap.Around.ToString(),
+            "wrap.distance" => Distance(look.Wrap.Distance.Top),
+            "wrap.sides" => look.Wrap.Sides.ToString(),
             "treatment.sharpen.amount" => Percent(treatment.Sharpen?.Amount),
             "treatment.sharpen.radius" => Points(treatment.Sharpen?.Radius),
             "treatment.blur" => Points(treatment.Blur),
@@ -138,6 +147,7 @@ public static class LookText
             "Blend" => Blends.First(b => b.Blend == look.Blend).Words.ToLowerInvariant(),
             "Shadow" when look.Shadow is { } s => $"{Of("shadow.blur")} {Units.Symbol(publication.Setup.Unit)} soft, {Of("shadow.strength")} %",
             "InnerShadow" when look.InnerShadow is not null => $"{Of("innerShadow.blur")} {Units.Symbol(publication.Setup.Unit)} soft, {Of("innerShadow.strength")} %",
+            "Wrap" when look.Wrap.Around != WrapAround.None => WrapText.Ways.First(w => w.Around == look.Wrap.Around).Words,
             "SoftEdge" when look.SoftEdge > 0 => $"{Of("softEdge")} {Units.Symbol(publication.Setup.Unit)}",
             "Treatment" when look.Treatment is { } t => string.Join(", ", new[] { t.IsOff ? "put aside" : null, t.Grey is null ? null : "grey",
                 t.Sharpen is null ? null : "sharpened", t.Blur > 0 ? "blurred" : null, t.Inks is null ? null : "two inks", t.Invert ? "inverted" : null, "tones" }.OfType<string>().Take(2)),
@@ -172,6 +182,7 @@ public static class LookText
             "pictureOpacity" => new() { PictureOpacity = Share() },
             "backgroundOpacity" => new() { BackgroundOpacity = Share() },
             "blend" => new() { Blend = SettingText.Choice<Blend>(field, value, errors) },
+            "wrap.around" or "wrap.distance" or "wrap.sides" => new() { Wrap = WrapText.Change(part, value, field, unit, now.Wrap, errors) },
             "softEdge" => new() { SoftEdge = isNone ? 0 : Distance(unit, now.SoftEdge) },
             "shadow" or "shadow.across" or "shadow.down" or "shadow.blur" or "shadow.colour" or "shadow.strength" => new()
             {

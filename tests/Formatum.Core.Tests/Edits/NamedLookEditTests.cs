@@ -5,6 +5,7 @@ using Formatum.Core.Edits;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 using Formatum.Core.Settings;
+using Formatum.Core.Stories;
 using Formatum.Core.Tests.Publications;
 
 namespace Formatum.Core.Tests.Edits;
@@ -146,6 +147,57 @@ public class NamedLookEditTests
         var beside = p.Do(new PasteFrames(p, [one], 0, null));
         beside.Frames.Values.Count(f => f.LookId == look && f.Look.IsOpen).ShouldBe(2);
         p.Frames[one].Follows(p.Frames[one] with { LookId = null }).ShouldBeFalse();
+    }
+
+    private static readonly Wrap Boxed = new() { Around = WrapAround.Box, Distance = new(6, 6, 6, 6) };
+
+    [Fact]
+    public void A_look_says_how_text_keeps_clear_and_what_is_set_on_a_frame_stands_over_it()
+    {
+        var p = Begin();
+        int one = Named(p, "one").Id;
+        p = p.Do(new DefineLook { Name = "Set off", Settings = new() { Wrap = Boxed } }).Do(new PutLook([one], p.NextId));
+        p.WrapOf(p.Frames[one]).ShouldBe(Boxed);
+        p.WrappedFrames.Select(f => f.Id).ShouldBe([one]);
+        var nearer = p.Do(new ChangeFrames { FrameIds = [one], Wrap = new() { Distance = new() { Top = 2 } } });
+        nearer.WrapOf(nearer.Frames[one]).ShouldBe(Boxed with { Distance = new(2, 6, 6, 6) });
+        var off = p.Do(new ChangeFrames { FrameIds = [one], Wrap = new() { Around = WrapAround.None, Distance = new() { Top = 0, Right = 0, Bottom = 0, Left = 0 } } });
+        off.WrapOf(off.Frames[one]).ShouldBe(Wrap.Off);
+        off.WrappedFrames.ShouldBeEmpty("not at all is set on it, over what the look says");
+        var cleared = off.Do(new OpenLook([one], ["Wrap"]));
+        (cleared.Frames[one].Wrap, cleared.WrapOf(cleared.Frames[one])).ShouldBe((null, Boxed));
+        nearer.Do(new OpenLook([one], [])).Frames[one].Wrap.ShouldBeNull();
+        // Where no look says anything of it, it is no part of a look, and stays.
+        var own = Begin();
+        own = own.Do(new ChangeFrames { FrameIds = [one], Wrap = new() { Around = WrapAround.Outline } }).Do(new OpenLook([one], []));
+        own.Frames[one].Wrap!.Around.ShouldBe(WrapAround.Outline);
+        Should.Throw<EditRefused>(() => p.Do(new DefineLook { Name = "x", Settings = new() { Wrap = Boxed with { Distance = new(-1, 0, 0, 0) } } }));
+    }
+
+    [Fact]
+    public void Frames_take_the_look_that_their_rule_names_and_follow_when_it_names_another()
+    {
+        var p = Framed(Begin());
+        int one = Named(p, "one").Id, two = Named(p, "two").Id, framed = Look(p, "Framed");
+        p = p.Do(new DefineLook { Name = "Other" }).Do(new DefineRule { Name = "Root", LookId = framed });
+        p = p.Do(new DefineRule { Name = "Shot", BasedOnId = p.Rules.Keys.Single() });
+        int root = p.Rules.Values.Single(r => r.Name == "Root").Id, shot = p.Rules.Values.Single(r => r.Name == "Shot").Id, other = Look(p, "Other");
+        p = p.Do(new PutLook([two], other)).Do(new ChangeFrames { FrameIds = [one, two], RuleId = new(shot) });
+        (p.Frames[one].LookId, p.Frames[two].LookId).ShouldBe((framed, other), "one that has a look keeps it");
+        p.Do(new ChangeFrames { FrameIds = [one], RuleId = new(null) }).Frames[one].LookId.ShouldBe(framed, "and the look stays when the rule goes");
+        p.Do(new PutLook([one], null)).Do(new ChangeFrames { FrameIds = [one], Name = "n" }).Frames[one].LookId.ShouldBeNull("none is as good a choice");
+        var made = p.Do(new MakeFrame { Page = 1, Box = new(0, 0, 9, 9), RuleId = shot, Name = "new" });
+        Named(made, "new").LookId.ShouldBe(framed);
+
+        var third = p.Do(new DefineLook { Name = "Third" });
+        int next = Look(third, "Third");
+        third = third.Do(new DefineRule { RuleId = root, Name = "Root", LookId = next });
+        (third.Frames[one].LookId, third.Frames[two].LookId).ShouldBe((next, other));
+        third.Do(new DefineRule { RuleId = root, Name = "Root" }).Frames[one].LookId.ShouldBeNull();
+        var gone = third.Do(new RemoveLook(next, framed));
+        (gone.Rules[root].LookId, gone.Frames[one].LookId).ShouldBe((framed, framed));
+        third.Do(new RemoveLook(next)).Rules[root].LookId.ShouldBeNull();
+        Should.Throw<EditRefused>(() => p.Do(new DefineRule { Name = "x", LookId = 999 })).Errors[0].Field.ShouldBe("lookId");
     }
 
     [Fact]

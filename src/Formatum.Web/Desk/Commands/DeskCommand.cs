@@ -107,6 +107,7 @@ namespace Formatum.Web.Desk.Commands;
 [JsonDerivedType(typeof(Paste), "paste")]
 [JsonDerivedType(typeof(PasteRule), "paste-rule")]
 [JsonDerivedType(typeof(PasteLook), "paste-look")]
+[JsonDerivedType(typeof(LookAgain), "look-again")]
 public abstract record DeskCommand
 {
     /// <summary>Ids of the frames it is about, with commas between.</summary>

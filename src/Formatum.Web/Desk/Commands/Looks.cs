@@ -69,7 +69,20 @@ public sealed record MakeLook : Gesture
             Name = Name ?? "",
             BasedOnId = frame.LookId,
             LikeFrameId = frame.Id,
-            Settings = LookSettings.Whole(ground.Publication.LookOf(frame)).Kept(s => Settings.Contains(s.Name)),
+            Settings = LookSettings.Whole(ground.Publication.LookOf(frame) with { Wrap = ground.Publication.WrapOf(frame) }).Kept(s => Settings.Contains(s.Name)),
         };
+    }
+}
+
+/// <summary>Frames take the look of the one that was given a look last.</summary>
+public sealed record LookAgain : Gesture
+{
+    public int Like { get; init; }
+
+    public override Edit ToEdit(Ground ground)
+    {
+        var like = ground.Publication.Frames.GetValueOrDefault(Like)
+            ?? throw new EditRefused("frame", "The frame that was given a look last is gone. Set the look once more, or copy it from another frame.");
+        return new GiveLook(FrameIds, like.Look, like.LookId);
     }
 }

@@ -22,7 +22,7 @@ public sealed record SetTextFlow : Gesture
     {
         var errors = new FieldErrors();
         var frame = FirstFrame(ground);
-        var (area, wrap) = (frame.Area ?? TextArea.Whole, frame.Wrap ?? Wrap.Off);
+        var (area, wrap) = (frame.Area ?? TextArea.Whole, ground.Publication.WrapOf(frame));
         double? Distance(double now) => SettingText.Length(What!, Value ?? "", ground.Setup.Unit, now, false, errors);
         var edit = new ChangeFrames { FrameIds = FrameIds };
         edit = What switch

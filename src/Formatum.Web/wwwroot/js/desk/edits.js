@@ -123,10 +123,17 @@ const making = new Set(['draw', 'draw-here', 'draw-free', 'draw-stroke', 'grid',
 let makesUnderWay = 0;
 export const hasChoice = () => state.selection.length > 0 || makesUnderWay > 0;
 
+// What gives frames a look: the frame that had it last can be asked for it again.
+const giveLook = new Set(['look', 'named-look', 'clear-look', 'paste-look', 'look-again']);
+const lastLook = 'last-look';
+export const lookedLast = () => Number(sessionStorage.getItem(`${lastLook} ${address}`)) || null;
+
 // Makes an edit of what is chosen, or of the frames named in it. It was begun at the revision "seen".
 export function edit(command, { seen = state.revision } = {}) {
   const key = randomName(), makes = making.has(command.do) ? 1 : 0;
   makesUnderWay += makes;
+  // A key that follows at once means what was just asked for.
+  if (giveLook.has(command.do)) sessionStorage.setItem(`${lastLook} ${address}`, String(command.frames ?? state.selection).split(',')[0]);
   return queue(async () => {
     const json = { seen, inside: reached.inside, images: imagesShown(), range: state.range, command: { frames: reached.ids, ...command } };
     // Ids go with commas between, however they were given.

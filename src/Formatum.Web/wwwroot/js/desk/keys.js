@@ -3,7 +3,7 @@ import { openFind } from './tools/find.js';
 import { cancelDrag } from './drag.js';
 import { canShape, changePoint, nudgePoint, shape, takeNext } from './tools/shape.js';
 import { canvas, frameElement, frameElements, idOf } from './parts.js';
-import { choose, edit, hasChoice } from './edits.js';
+import { choose, edit, hasChoice, lookedLast } from './edits.js';
 import { chooseNarrower, goInto, nudge } from './selection.js';
 import { closeFree, isDrawingFree } from './tools/free.js';
 import { drawHere, takeTool } from './tools/draw.js';
@@ -79,6 +79,8 @@ const table = [
       run: event => edit({ do: 'stack', stack: event.shiftKey ? 'Front' : 'Forward' }) },
   { keys: ['PageDown', 'shift+PageDown'], show: 'Page down', group: 'Arranging', words: 'Back; with Shift, to the back', when: chosen,
       run: event => edit({ do: 'stack', stack: event.shiftKey ? 'Back' : 'Backward' }) },
+  { keys: ['l'], group: 'Arranging', words: 'The look that was set last, once more', when: () => chosen() && lookedLast() !== null,
+      run: () => edit({ do: 'look-again', like: lookedLast() }) },
   { keys: ['Delete', 'Backspace'], show: 'Delete', group: 'Arranging', words: 'Remove the frame', when: event => chosen() && !away(event),
       run: () => edit({ do: 'remove' }) },
   { show: 'Ctrl C, X, V', group: 'Arranging', words: 'Copy, cut, paste at the pointer; with Shift, where it was' },
