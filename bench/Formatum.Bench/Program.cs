@@ -19,7 +19,11 @@ switch (what)
         break;
     case "words": WordsBench.Run(folder); break;
     case "wrap": WrapBench.Run(folder); break;
-    case "treat": TreatBench.Run(); break;
+    case "treat":
+        TreatBench.Run();
+        TreatedPdfBench.Run(folder);
+        break;
+    case "slider": await SliderBench.RunAsync(folder); break;
     case "typing": await TypingBench.RunAsync(folder); break;
     case "pointer": await PointerBench.RunAsync(folder); break;
     case "previews": PreviewBench.Run(folder); break;
@@ -27,6 +31,6 @@ switch (what)
     case "import": await PreviewBench.ImportAsync(folder); break;
     case "pdf": PdfBench.Run(folder); break;
     case "pdf-child": PdfBench.Child(folder, int.Parse(args[2], CultureInfo.InvariantCulture)); break;
-    default: Console.Error.WriteLine("Choose fit, rules, pour, open, load, words, wrap, treat, typing, pointer, previews, import or pdf."); return 2;
+    default: Console.Error.WriteLine("Choose fit, rules, pour, open, load, words, wrap, treat, slider, typing, pointer, previews, import or pdf."); return 2;
 }
 return 0;

@@ -10,6 +10,10 @@ public sealed class PixelTreatment
     private const int FractionBits = 16;
 
     private readonly int[] _matrix;
+
+    /// <summary>The weights of red, green, blue, yellow, cyan and magenta, where they go their own ways in a grey; null where they do not.</summary>
+    private readonly int[]? _six;
+
     private readonly byte[] _curve = new byte[256];
     private readonly byte[]? _inks;
 
@@ -26,10 +30,15 @@ public sealed class PixelTreatment
     public PixelTreatment(Treatment treatment)
     {
         _matrix = [.. treatment.Matrix().Select(m => (int)Math.Round(m * (1 << FractionBits)))];
+        if (treatment.Grey is { IsSum: false } mix)
+        {
+            var ((r, g, b), (y, c, m)) = (mix.Primaries, mix.Secondaries);
+            _six = [.. new[] { r, g, b, y, c, m }.Select(w => (int)Math.Round(w * (1 << FractionBits)))];
+        }
         for (int v = 0; v < 256; v++) _curve[v] = (byte)Math.Round(255 * treatment.Curve(v / 255.0));
         if (treatment.Inks is { } inks) _inks = InksOf(inks.Dark.Shown, inks.Light.Shown);
         if (treatment.Tint is { } tint) _tint = TintOf(tint.Colour.Shown, tint.Strength);
-        if (treatment.Grey is null || treatment.Warmth != 0) return;
+        if (treatment.Grey is not { IsSum: true } || treatment.Warmth != 0) return;
         _ofGrey = new byte[256 * 3];
         for (int v = 0; v < 256; v++)
             for (int part = 0; part < 3; part++)
@@ -70,6 +79,7 @@ public sealed class PixelTreatment
         for (int i = 0; i + 3 < rgba.Length; i += 4)
         {
             int r = rgba[i], g = rgba[i + 1], b = rgba[i + 2];
+            if (_six is not null) r = g = b = Six(_six, r, g, b);
             byte red = _curve[Part(_matrix, 0, r, g, b)], green = _curve[Part(_matrix, 3, r, g, b)], blue = _curve[Part(_matrix, 6, r, g, b)];
             if (_inks is not null)
             {
@@ -88,6 +98,23 @@ public sealed class PixelTreatment
             int tone = 3 * Part(_matrix, 0, rgba[i], rgba[i + 1], rgba[i + 2]);
             (rgba[i], rgba[i + 1], rgba[i + 2]) = (ofGrey[tone], ofGrey[tone + 1], ofGrey[tone + 2]);
         }
+    }
+
+    /// <summary>The grey of a pixel of which each colour goes its own way: what is white in it stays, and what it has beyond that of one of the three and of one
+    /// of the colours between them is added by its weight.</summary>
+    private static int Six(int[] weights, int r, int g, int b)
+    {
+        int white = Math.Min(r, Math.Min(g, b));
+        Span<int> parts = [Math.Max(0, r - Math.Max(g, b)), Math.Max(0, g - Math.Max(b, r)), Math.Max(0, b - Math.Max(r, g)),
+            Math.Min(r, g) - white, Math.Min(g, b) - white, Math.Min(b, r) - white];
+        int more = 0, less = 0;
+        for (int i = 0; i < parts.Length; i++)
+        {
+            if (weights[i] > 0) more += weights[i] * parts[i];
+            else less -= weights[i] * parts[i];
+        }
+        const int Half = 1 << (FractionBits - 1);
+        return Math.Clamp(Math.Min(255, white + ((more + Half) >> FractionBits)) - ((less + Half) >> FractionBits), 0, 255);
     }
 
     private static int Part(int[] matrix, int row, int r, int g, int b) =>

@@ -38,13 +38,15 @@ internal static class SoftPictures
         }
     }
 
-    /// <summary>The picture with so many pixels, each the mean of those it takes the place of.</summary>
+    /// <summary>The picture with so many pixels, each the mean of those it takes the place of, and multiplied by alpha, which filters rely on.</summary>
     private static SKImage Fitting(SKImage image, SKImageInfo info)
     {
         using var surface = SKSurface.Create(info);
         surface.Canvas.Clear(SKColors.Transparent);
         using var paint = new SKPaint { BlendMode = SKBlendMode.Src };
-        surface.Canvas.DrawImage(image, SKRect.Create(info.Width, info.Height), new SKSamplingOptions(SKFilterMode.Linear, SKMipmapMode.Linear), paint);
+        var sampling = image.Width == info.Width && image.Height == info.Height ? SKSamplingOptions.Default
+            : new SKSamplingOptions(SKFilterMode.Linear, SKMipmapMode.Linear);
+        surface.Canvas.DrawImage(image, SKRect.Create(info.Width, info.Height), sampling, paint);
         return surface.Snapshot();
     }
 

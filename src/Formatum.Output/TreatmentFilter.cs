@@ -23,7 +23,8 @@ public static class TreatmentFilter
                 $"k3=\"{Number(-sharpen.Amount)}\" k4=\"0\" result=\"sharp\"/>");
         }
         if (treatment.Blur > 0) Softened(svg, treatment.Sharpen is null ? "SourceGraphic" : "sharp", treatment.BlurDeviation);
-        Matrix(svg, treatment.Matrix());
+        if (treatment.Grey is { IsSum: false } mix) SixColours(svg, mix, Last(treatment));
+        if (treatment is not { Grey: null or { IsSum: false }, Warmth: 0 } || treatment is { Grey: null, Saturation: not 1 }) Matrix(svg, treatment.Matrix());
         if (treatment.Black != 0 || treatment.White != 1) Linear(svg, treatment.Levels);
         var (slope, intercept) = treatment.Line;
         if (slope != 1 || intercept != 0) Linear(svg, (slope, intercept));
@@ -46,6 +47,53 @@ public static class TreatmentFilter
     private static void Softened(StringBuilder svg, string from, double deviation) => svg.Append(CultureInfo.InvariantCulture,
         $"<feGaussianBlur in=\"{from}\" stdDeviation=\"{Number(deviation)}\"/><feComponentTransfer><feFuncA type=\"linear\" slope=\"0\" " +
         $"intercept=\"1\"/></feComponentTransfer><feComposite operator=\"in\" in2=\"SourceGraphic\" result=\"soft\"/>");
+
+    /// <summary>What the step before the grey is called.</summary>
+    private static string Last(Treatment treatment) => treatment.Blur > 0 ? "soft" : treatment.Sharpen is not null ? "sharp" : "SourceGraphic";
+
+    /// <summary>Grey of six colours. The three parts of a pixel are turned about, so that each step works on red, green and blue, or on yellow, cyan and
+    /// magenta, at once; differences of what is no smaller are taken by blending, which leaves it opaque.</summary>
+    private static void SixColours(StringBuilder svg, GreyMix mix, string from)
+    {
+        svg.Append(CultureInfo.InvariantCulture, $"<feComponentTransfer in=\"{from}\" result=\"a\"><feFuncA type=\"linear\" slope=\"0\" intercept=\"1\"/></feComponentTransfer>");
+        void Turned(string name, string rows) => svg.Append(CultureInfo.InvariantCulture,
+            $"<feColorMatrix in=\"a\" type=\"matrix\" values=\"{rows} 0 0 0 1 0\" result=\"{name}\"/>");
+        void Blended(string one, string other, string mode, string name) => svg.Append(CultureInfo.InvariantCulture,
+            $"<feBlend in=\"{one}\" in2=\"{other}\" mode=\"{mode}\" result=\"{name}\"/>");
+        Turned("b", "0 1 0 0 0 0 0 1 0 0 1 0 0 0 0");
+        Turned("c", "0 0 1 0 0 1 0 0 0 0 0 1 0 0 0");
+        Blended("b", "c", "lighten", "others");
+        Blended("a", "others", "lighten", "most");
+        Blended("most", "others", "difference", "primary");
+        Blended("a", "b", "darken", "pair");
+        Blended("pair", "c", "darken", "white");
+        Blended("pair", "white", "difference", "secondary");
+        var ((r, g, b), (y, c, m)) = (mix.Primaries, mix.Secondaries);
+        Sum(svg, [r, g, b], [y, c, m], w => Math.Max(0, w), "white", "added");
+        if (new[] { r, g, b, y, c, m }.Any(w => w < 0))
+        {
+            Sum(svg, [r, g, b], [y, c, m], w => Math.Max(0, -w), null, "less");
+            Blended("added", "less", "lighten", "above");
+            Blended("above", "less", "difference", "grey");
+        }
+        svg.Append("<feComposite operator=\"in\" in2=\"SourceGraphic\"/>");
+    }
+
+    /// <summary>Parts by their weights, added up.</summary>
+    private static void Sum(StringBuilder svg, double[] primary, double[] secondary, Func<double, double> weight, string? over, string name)
+    {
+        void Weighed(string of, double[] weights)
+        {
+            string row = $"{Number(weight(weights[0]))} {Number(weight(weights[1]))} {Number(weight(weights[2]))} 0 0";
+            svg.Append(CultureInfo.InvariantCulture, $"<feColorMatrix in=\"{of}\" type=\"matrix\" values=\"{row} {row} {row} 0 0 0 1 0\" result=\"{of}grey\"/>");
+        }
+        void Added(string one, string other) => svg.Append(CultureInfo.InvariantCulture,
+            $"<feComposite in=\"{one}\" in2=\"{other}\" operator=\"arithmetic\" k1=\"0\" k2=\"1\" k3=\"1\" k4=\"0\" result=\"{name}\"/>");
+        Weighed("primary", primary);
+        Weighed("secondary", secondary);
+        Added("primarygrey", "secondarygrey");
+        if (over is not null) Added(over, name);
+    }
 
     private static byte Part(RgbColour of, char part) => part switch { 'R' => of.Red, 'G' => of.Green, _ => of.Blue };
 

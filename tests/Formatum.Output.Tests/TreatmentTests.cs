@@ -39,6 +39,8 @@ public sealed class TreatmentTests : IDisposable
     {
         { "grey", new() { Grey = GreyMix.Usual } },
         { "grey of red", new() { Grey = new(1.4, -0.2, 0.1) } },
+        { "grey of six", new() { Grey = new(0.3, 0.5, 0.2) { Yellow = 1.3, Cyan = 0.2 } } },
+        { "grey of six, less", new() { Grey = new(0.6, -0.2, 0.6) { Magenta = -0.8, Cyan = 0.9 }, Contrast = 0.2 } },
         { "saturated", new() { Saturation = 1.8 } },
         { "faded", new() { Saturation = 0.3 } },
         { "brighter", new() { Brightness = 0.2 } },
@@ -119,6 +121,7 @@ public sealed class TreatmentTests : IDisposable
         Image Mixed(Image of, double[] m) => Held(of.Recomb(Image.NewFromArray(new[,] { { m[0], m[1], m[2] }, { m[3], m[4], m[5] }, { m[6], m[7], m[8] } })));
         if (t.Sharpen is { } sharpen) image = Held(image * (1 + sharpen.Amount) - Softened(image, sharpen.Radius / 2) * sharpen.Amount);
         if (t.Blur > 0) image = Softened(image, t.Blur / 2);
+        if (t.Grey is { IsSum: false } mix) image = Six(image, mix);
         image = Mixed(image, t.Matrix());
         image = Held((image - t.Black) / (t.White - t.Black));
         double k = t.Contrast <= 0 ? 1 + t.Contrast : 1 / (1 - 0.9 * t.Contrast);
@@ -136,6 +139,30 @@ public sealed class TreatmentTests : IDisposable
         return (image * 255).Rint().Cast(Enums.BandFormat.Uchar).CopyMemory();
     }
 
+    /// <summary>By hue: what a colour has beyond its white is divided between the two of the six that it stands between.</summary>
+    private static Image Six(Image image, GreyMix mix)
+    {
+        Image Least(Image a, Image b) => (a < b).Ifthenelse(a, b);
+        Image Held(Image of) => (of < 0).Ifthenelse(0, (of > 1).Ifthenelse(1, of));
+        Image[] of = [image[0], image[1], image[2]];
+        var white = Least(Least(of[0], of[1]), of[2]);
+        double all = mix.Red + mix.Green + mix.Blue;
+        double[] first = [mix.Red, mix.Green, mix.Blue], between = [mix.YellowWeight, mix.CyanWeight, mix.MagentaWeight];
+        Image more = white, less = white * 0;
+        for (int i = 0; i < 3; i++)
+        {
+            Image next = of[(i + 1) % 3], last = of[(i + 2) % 3], rest = (next > last).Ifthenelse(next, last);
+            var own = (of[i] > rest).Ifthenelse(of[i] - rest, 0);
+            foreach (var (weight, part) in new[] { (first[i] / all, own), (between[i] / all, Least(of[i], next) - white) })
+            {
+                if (weight > 0) more += part * weight;
+                else less -= part * weight;
+            }
+        }
+        var grey = Held(Held(more) - less);
+        return grey.Bandjoin(grey, grey);
+    }
+
     /// <summary>By a Gaussian mask, divided by what of it lies within the picture. The picture has 96 pixels to 72 points.</summary>
     private static Image Softened(Image image, double points)
     {
@@ -149,6 +176,9 @@ public sealed class TreatmentTests : IDisposable
     /// <summary>Worked by hand from the formulas of docs/looks.md.</summary>
     [Theory]
     [InlineData("#c86432", "grey", "#777777")] // 0.213 * 200 + 0.715 * 100 + 0.072 * 50 = 117.7, rounded up by the matrix in sixteenths of a bit: 118 or 119
+    [InlineData("#ff0000", "grey of six", "#4d4d4d")] // pure red: 0.3 * 255 = 76.5
+    [InlineData("#c0c040", "grey of six", "#e6e6e6")] // white 64, yellow (192 - 64) * 1.3 = 166.4: 230.4
+    [InlineData("#808080", "grey of six", "#808080")]
     [InlineData("#804020", "brighter", "#b37353")] // + 0.2 * 255 = 51
     [InlineData("#808080", "contrast", "#808080")]
     [InlineData("#404040", "levels", "#3c3c3c")] // (64 / 255 - 0.15) / 0.55 = 0.1836, + 0.05 = 0.2336; 0.2336 * 255 = 59.6

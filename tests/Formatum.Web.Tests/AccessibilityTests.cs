@@ -59,6 +59,12 @@ public sealed class AccessibilityTests(Workplace place) : InBrowser(place)
         Go($"/publications/{id}/colours");
         Browser.Find(".colour-item");
         Check("Colours");
+        int house = await Server.NewPublicationAsync("House");
+        await Server.PostAsync($"/api/publications/{house}/rules", new { name = "Airy", fit = "fill" });
+        await Server.PostAsync($"/api/publications/{house}/rules", new { name = "Close" });
+        Go($"/publications/{id}/take?from={house}");
+        Browser.Find(".take-differs");
+        Check("House style from elsewhere");
         Go($"/publications/{id}/flatplan");
         Browser.Until(() => Browser.Has(".plan-picture svg"), "the miniatures");
         Check("Flatplan");

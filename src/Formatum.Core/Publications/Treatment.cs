@@ -3,9 +3,34 @@ using Formatum.Core.Colours;
 
 namespace Formatum.Core.Publications;
 
-/// <summary>How much of each colour of a picture goes into its grey: weights, which may be below 0, but come to more than 0 together.</summary>
+/// <summary>How light each colour of a picture becomes in its grey: weights, which may be below 0; the three first come to more than 0 together, and all are meant
+/// of what they come to.</summary>
 public sealed record GreyMix(double Red, double Green, double Blue)
 {
+    /// <summary>The weight of yellows; null for that of red and green together, as in a plain sum of the three.</summary>
+    public double? Yellow { get; init; }
+
+    /// <summary>The weight of cyans; null for that of green and blue together.</summary>
+    public double? Cyan { get; init; }
+
+    /// <summary>The weight of magentas; null for that of blue and red together.</summary>
+    public double? Magenta { get; init; }
+
+    /// <summary>Whether it is a plain sum of red, green and blue.</summary>
+    public bool IsSum => (Yellow, Cyan, Magenta) == default;
+
+    public double YellowWeight => Yellow ?? Red + Green;
+    public double CyanWeight => Cyan ?? Green + Blue;
+    public double MagentaWeight => Magenta ?? Blue + Red;
+
+    /// <summary>The weights of the three, as shares of what they come to.</summary>
+    public (double Red, double Green, double Blue) Primaries => (Red / All, Green / All, Blue / All);
+
+    /// <summary>The weights of yellow, cyan and magenta, as shares of the same.</summary>
+    public (double Yellow, double Cyan, double Magenta) Secondaries => (YellowWeight / All, CyanWeight / All, MagentaWeight / All);
+
+    private double All => Red + Green + Blue;
+
     /// <summary>As bright as the colours look (Filter Effects 1, "saturate").</summary>
     public static readonly GreyMix Usual = new(0.213, 0.715, 0.072);
 }
@@ -116,8 +141,10 @@ public sealed record Treatment
     {
         if (Grey is { } mix)
         {
-            double all = mix.Red + mix.Green + mix.Blue;
-            double[] row = [mix.Red / all, mix.Green / all, mix.Blue / all];
+            // Where the six colours go their own ways, it is grey already.
+            if (!mix.IsSum) return [1, 0, 0, 0, 1, 0, 0, 0, 1];
+            var (red, green, blue) = mix.Primaries;
+            double[] row = [red, green, blue];
             return [.. row, .. row, .. row];
         }
         double s = Saturation;
@@ -162,7 +189,8 @@ public sealed record Treatment
         errors.Range("look.treatment.blur", Blur, 0, LargestBlur, "Blur is from 0 to 144 points.");
         if (Grey is { } mix)
         {
-            foreach (var (name, weight) in new[] { ("red", mix.Red), ("green", mix.Green), ("blue", mix.Blue) })
+            foreach (var (name, weight) in new (string, double?)[] { ("red", mix.Red), ("green", mix.Green), ("blue", mix.Blue), ("yellow", mix.Yellow),
+                ("cyan", mix.Cyan), ("magenta", mix.Magenta) })
                 errors.Range($"look.treatment.grey.{name}", weight, -LargestWeight, LargestWeight, "A weight is from -3 to 3, or -300 to 300 %.");
             if (mix.Red + mix.Green + mix.Blue < LeastWeights)
                 errors.Add("look.treatment.grey", "The three weights come to nothing together, and the picture to black. Raise one of them.");

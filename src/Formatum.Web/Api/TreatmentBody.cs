@@ -3,7 +3,7 @@ using Formatum.Core.Publications;
 namespace Formatum.Web.Api;
 
 /// <summary>How much of each colour goes into a grey: weights.</summary>
-public sealed record GreyMixBody(double Red = 0, double Green = 0, double Blue = 0);
+public sealed record GreyMixBody(double Red = 0, double Green = 0, double Blue = 0, double? Yellow = null, double? Cyan = null, double? Magenta = null);
 
 /// <summary>The two colours of a picture in two inks.</summary>
 public sealed record TwoInkBody(ColourBody Dark, ColourBody Light);
@@ -45,7 +45,7 @@ public sealed record TreatmentBody
     {
         Sharpen = Sharpen?.ToSharpening(),
         Blur = Blur?.Points ?? 0,
-        Grey = Grey is { } g ? new(g.Red, g.Green, g.Blue) : null,
+        Grey = Grey is { } g ? new(g.Red, g.Green, g.Blue) { Yellow = g.Yellow, Cyan = g.Cyan, Magenta = g.Magenta } : null,
         Saturation = Saturation ?? 1,
         Brightness = Brightness ?? 0,
         Contrast = Contrast ?? 0,
@@ -63,11 +63,11 @@ public sealed record TreatmentBody
 public sealed record SharpeningAnswer(double Amount, double Radius);
 
 /// <summary>The same in an answer.</summary>
-public sealed record TreatmentAnswer(SharpeningAnswer? Sharpen, double Blur, GreyMix? Grey, double Saturation, double Brightness, double Contrast, double Gamma, double Warmth,
+public sealed record TreatmentAnswer(SharpeningAnswer? Sharpen, double Blur, GreyMixBody? Grey, double Saturation, double Brightness, double Contrast, double Gamma, double Warmth,
     double Black, double White, bool Invert, object? Inks, object? Tint, bool Off)
 {
     public static TreatmentAnswer? Of(Publication publication, Treatment? t) => t is null ? null : new(
-        t.Sharpen is { } s ? new(s.Amount, s.Radius) : null, t.Blur, t.Grey, t.Saturation, t.Brightness, t.Contrast, t.Gamma,
+        t.Sharpen is { } s ? new(s.Amount, s.Radius) : null, t.Blur, t.Grey is { } g ? new(g.Red, g.Green, g.Blue, g.Yellow, g.Cyan, g.Magenta) : null, t.Saturation, t.Brightness, t.Contrast, t.Gamma,
         t.Warmth, t.Black, t.White, t.Invert,
         t.Inks is { } inks ? new { Dark = ColourBody.Answer(publication, inks.Dark), Light = ColourBody.Answer(publication, inks.Light) } : null,
         t.Tint is { } tint ? new { Colour = ColourBody.Answer(publication, tint.Colour), tint.Strength } : null, t.IsOff);

@@ -50,7 +50,7 @@ public sealed class HouseSheet
         if (ReferenceEquals(before, after)) return [];
         var set = TextImpact.Of(before, after, Typefaces.All).Frames.Select(f => f.Before.Id).ToHashSet();
         bool Changes(Frame was) => after.Frames.TryGetValue(was.Id, out var will) && (set.Contains(was.Id) || was.Pose != will.Pose
-            || before.FittedOf(was) != after.FittedOf(will) || before.FitOf(was) != after.FitOf(will)
+            || before.FittedOf(was) != after.FittedOf(will)
             || before.LookOf(was).Recoloured(before.ColourOf) != after.LookOf(will).Recoloured(after.ColourOf));
         return [.. before.Frames.Values.Where(Changes).OrderBy(f => before.Order.IndexOf(f.PageId)).ThenBy(f => f.Id)];
     }

@@ -18,7 +18,10 @@ public static class TreatmentText
     ];
 
     public static readonly (string Name, string Label, Func<GreyMix, double> Value)[] Weights =
-        [("red", "Reds", m => m.Red), ("green", "Greens", m => m.Green), ("blue", "Blues", m => m.Blue)];
+    [
+        ("red", "Reds", m => m.Red), ("green", "Greens", m => m.Green), ("blue", "Blues", m => m.Blue), ("yellow", "Yellows", m => m.YellowWeight),
+        ("cyan", "Cyans", m => m.CyanWeight), ("magenta", "Magentas", m => m.MagentaWeight),
+    ];
 
     public static string Percent(double share) => (100 * share).ToString("0.#", CultureInfo.InvariantCulture);
 
@@ -45,6 +48,9 @@ public static class TreatmentText
             "treatment.grey.red" => t => t with { Grey = (t.Grey ?? GreyMix.Usual) with { Red = share } },
             "treatment.grey.green" => t => t with { Grey = (t.Grey ?? GreyMix.Usual) with { Green = share } },
             "treatment.grey.blue" => t => t with { Grey = (t.Grey ?? GreyMix.Usual) with { Blue = share } },
+            "treatment.grey.yellow" => t => t with { Grey = (t.Grey ?? GreyMix.Usual) with { Yellow = share } },
+            "treatment.grey.cyan" => t => t with { Grey = (t.Grey ?? GreyMix.Usual) with { Cyan = share } },
+            "treatment.grey.magenta" => t => t with { Grey = (t.Grey ?? GreyMix.Usual) with { Magenta = share } },
             "treatment.brightness" => t => t with { Brightness = share },
             "treatment.contrast" => t => t with { Contrast = share },
             "treatment.saturation" => t => t with { Saturation = share },
