@@ -1,5 +1,6 @@
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
+using Formatum.Imaging;
 using SkiaSharp;
 
 namespace Formatum.Output;
@@ -9,6 +10,13 @@ internal static class SoftPictures
 {
     /// <summary>Where a deviation would be more pixels, the picture is worked out with fewer: neighbours then differ by two steps of 255 at most.</summary>
     private const double MostDeviation = 64;
+
+    /// <summary>Where a deviation is less than a pixel, it is worked out with so many, so that a coarse picture is softened between its pixels too; but never with
+    /// finer ones than so many points, as a picture of 300 ppi has.</summary>
+    private const double FineDeviation = 4, FinestPixel = Units.PointsPerInch / SceneImages.SvgPrintPpi;
+
+    /// <summary>No picture gets more pixels by that.</summary>
+    private const double MostPixels = 24_000_000;
 
     /// <param name="drawable">The picture; it is taken over, whatever comes of it.</param>
     /// <param name="treatment">What is done to it.</param>
@@ -22,9 +30,9 @@ internal static class SoftPictures
             // Points a pixel goes over, along each side of the picture.
             double across = Math.Sqrt(own.A * own.A + own.B * own.B) / drawable.Image.Width, down = Math.Sqrt(own.C * own.C + own.D * own.D)
                 / drawable.Image.Height;
-            double most = MostDeviation / Math.Max(treatment.BlurDeviation, double.Epsilon);
-            int width = Math.Max(1, (int)Math.Ceiling(drawable.Image.Width * Math.Min(1, across * most)));
-            int height = Math.Max(1, (int)Math.Ceiling(drawable.Image.Height * Math.Min(1, down * most)));
+            int width = Side(drawable.Image.Width, across, treatment.BlurDeviation), height = Side(drawable.Image.Height, down, treatment.BlurDeviation);
+            if ((double)width * height > Math.Max(MostPixels, (double)drawable.Image.Width * drawable.Image.Height))
+                (width, height) = (drawable.Image.Width, drawable.Image.Height);
             double wider = across * drawable.Image.Width / width, taller = down * drawable.Image.Height / height;
             var info = new SKImageInfo(width, height, SKColorType.Rgba8888, SKAlphaType.Premul, SKColorSpace.CreateSrgb());
             using var surface = SKSurface.Create(info);
@@ -36,6 +44,14 @@ internal static class SoftPictures
             using var done = surface.Snapshot();
             return drawable with { Image = Unmultiplied(done, drawable.Image.AlphaType == SKAlphaType.Opaque) };
         }
+    }
+
+    /// <summary>With how many pixels a side is worked out.</summary>
+    private static int Side(int pixels, double points, double deviation)
+    {
+        if (deviation == 0) return pixels;
+        double has = deviation / points, works = has >= 1 ? Math.Min(has, MostDeviation) : Math.Max(has, Math.Min(FineDeviation, deviation / FinestPixel));
+        return (int)Math.Clamp(Math.Ceiling(pixels * works / has), 1, Math.Max(pixels, Vips.LongestDrawnSide));
     }
 
     /// <summary>The picture with so many pixels, each the mean of those it takes the place of, and multiplied by alpha, which filters rely on.</summary>

@@ -234,6 +234,32 @@ public sealed class TreatmentTests : IDisposable
         page.Getpoint(82, 80).ShouldBe([255, 255, 255]);
     }
 
+    /// <summary>A deviation of 20 points, on pixels of 50: across the edge the share that the standard normal distribution has below, in the PDF too.</summary>
+    [Fact]
+    public void Coarse_pictures_are_softened_between_their_pixels()
+    {
+        using var coarse = Image.NewFromMemoryCopy<byte>([0, 0, 0, 0, 0, 0, 255, 255, 255, 255, 255, 255], 4, 1, 3, Enums.BandFormat.Uchar)
+            .Copy(interpretation: Enums.Interpretation.Srgb);
+        var p = Workshop.Link(Publication.Create(Workshop.A4(), 1), _shop.Reader.Read(TestPictures.Save(coarse, _shop.Folder["coarse.png"], 72), "coarse.png"));
+        p = Workshop.Do(p, new MakeFrame
+        {
+            Page = 1,
+            Box = new(30, 30, 200, 50),
+            ImageId = p.Images.Keys.Single(),
+            Own = new() { Fit = FitKind.Stretch },
+            Look = new() { Treatment = new() { Blur = 40 } },
+        });
+        PdfWriter.Write(p, new(_shop.Previews), new(Bleed: false), _shop.Folder["coarse.pdf"]);
+        Tool.Run("pdftoppm", "-r", "72", "-png", _shop.Folder["coarse.pdf"], _shop.Folder["coarse"]);
+        using var page = Image.Pngload(_shop.Folder["coarse-1.png"]);
+        // Between its pixels it rises evenly before it is softened; halves meet in the middle.
+        page.Getpoint(130, 55)[0].ShouldBe(127, 20);
+        page.Getpoint(80, 55)[0].ShouldBeLessThan(40);
+        page.Getpoint(180, 55)[0].ShouldBeGreaterThan(215);
+        double[] row = [.. Enumerable.Range(80, 100).Select(x => page.Getpoint(x, 55)[0])];
+        row.Zip(row.Skip(1)).Max(pair => Math.Abs(pair.Second - pair.First)).ShouldBeLessThan(26, "no steps");
+    }
+
     [Fact]
     public void Only_treated_pictures_lose_their_compressed_bytes()
     {
