@@ -419,7 +419,8 @@ public static class DemoMaker
         Inks = new(table.OfPalette("Kiln ink"), Colour.Of("#f3ead8")),
     };
 
-    /// <summary>Rounded corners for all; small pictures lie on cards with a fine double line; wide ones may be in two inks.</summary>
+    /// <summary>Rounded corners for all; small pictures lie on cards with a fine double line; wide ones may be in two inks; one lies softened and dark-edged under a
+    /// title, one fades out.</summary>
     private static async Task MakeLooksAsync(Table table)
     {
         await table.LookAsync("Rounded", new() { Corners = Corners.Even(CornerKind.Round, Units.Millimetres(4)) });
@@ -429,13 +430,20 @@ public static class DemoMaker
             Border = new Border(2.4, table.OfPalette("Kiln ink")) { Kind = BorderKind.Double, Place = BorderPlace.Inside },
         }, "Rounded");
         await table.LookAsync("Two inks", new() { Treatment = InTwoInks(table) }, "Rounded");
+        await table.LookAsync("Under a title", new()
+        {
+            Treatment = new Treatment { Blur = Units.Millimetres(2), Brightness = -0.05 },
+            InnerShadow = new Shadow(0, 0, Units.Millimetres(60), table.OfPalette("Kiln ink"), 0.75),
+        });
+        await table.LookAsync("Fading out", new() { SoftEdge = Units.Millimetres(16) });
     }
 
     private static async Task MakeBrochureAsync(PublicationStore store, LinkedImage[] images)
     {
         var table = await BeginAsync(store, SetupOf(Brochure, "", 210, 210, false, 12, 2), 8, images);
         await MakeLooksAsync(table);
-        await table.FrameAsync(1, -3, -3, 216, 216, "Full page", "glaze-tenmoku.jpg");
+        await table.FrameAsync(1, -3, -3, 216, 216, "Full page", "cover-still-life.jpg", own: new() { AlignY = 0.8 }, named: "Under a title");
+        await table.TextAsync(1, 20, 24, 160, 46, "Title", table.Styled("Title", "From Clay to Table"), table.Styled("Subtitle", "Brackenfold Kilns"));
         for (int page = 2; page <= 7; page++)
         {
             await table.FrameAsync(page, 15, 12, 88, 88, "Product, filled", "piece", page % 2 == 0 ? Outline.Ellipse : Outline.Rectangle, named: "Card");
@@ -444,7 +452,7 @@ public static class DemoMaker
             await table.FrameAsync(page, 15, 105, 181, 88, "Full page", page == 7 ? null : page % 3 == 0 ? "kiln-shelf-wide.jpg" : "evening-table.jpg",
                 named: page % 2 == 0 ? "Two inks" : "Rounded");
         }
-        await table.FrameAsync(8, 21, 21, 168, 168, "Glaze sample", "glaze-celadon.jpg", Outline.Ellipse);
+        await table.FrameAsync(8, 21, 21, 168, 168, "Glaze sample", "glaze-celadon.jpg", Outline.Ellipse, named: "Fading out");
         await table.RoundAsync(8, 40, 40, 130, table.Styled("Round", NewsletterText.Round));
     }
 }

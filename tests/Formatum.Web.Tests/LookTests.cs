@@ -117,6 +117,10 @@ public sealed class LookTests(Workplace place) : InBrowser(place)
         Frame(id, first, f => Treatment(f).GetProperty("brightness").GetDouble() == 0.4, "let go, it is stored");
         Type("#treatment-grey\\.red", "120" + Keys.Enter);
         Frame(id, first, f => Treatment(f).GetProperty("grey").GetProperty("red").GetDouble() == 1.2, "typed");
+        // Yellows go along with reds and greens until they are set.
+        Browser.Until(() => Browser.Find("#treatment-grey\\.yellow").GetAttribute("value") == "191.5", "as light as both");
+        Type("#treatment-grey\\.yellow", "50" + Keys.Enter);
+        Frame(id, first, f => Treatment(f).GetProperty("grey").GetProperty("yellow").ValueKind == JsonValueKind.Number, "yellows by themselves");
         Type("#treatment-contrast", "200" + Keys.Enter);
         Browser.Until(() => Browser.Find("[data-error-of='look.treatment.contrast']").Text.Contains("-100 to 100", StringComparison.Ordinal), "told why");
 
