@@ -53,7 +53,8 @@ internal static class SliderBench
             Print($"slider of {name} to paint", browser.Driver.ExecuteAsyncScript(Moved, browser.Find($"[data-slides='treatment-{name}']"),
                 browser.Find($"#frame-{frame}"), Steps));
         string page = Path.Combine(folder, "slider.html");
-        File.WriteAllText(page, $"<!doctype html><body><img id=p src='{file}' style='width:1190px;height:842px;object-fit:cover'><input id=s type=range min=0 max=100>" +
+        File.WriteAllText(page, $"<!doctype html><body><img id=p src='{file}' style='width:1190px;height:842px;object-fit:cover'>" +
+            "<input id=s type=range min=0 max=100>" +
             "<script>s.oninput = () => { p.style.filter = `brightness(${s.value / 30})`; };</script>");
         browser.Driver.Navigate().GoToUrl("file://" + page);
         Print("  brightness by script and style sheet alone", browser.Driver.ExecuteAsyncScript(Moved, browser.Find("#s"), browser.Find("#p"), Steps));
@@ -63,6 +64,7 @@ internal static class SliderBench
     {
         double[] waits = [.. ((IReadOnlyCollection<object>)told!).Select(w => Convert.ToDouble(w, CultureInfo.InvariantCulture)).Order()];
         Console.WriteLine(string.Create(CultureInfo.InvariantCulture,
-            $"{what}: {waits.Length} pictures for {Steps} moves; half within {waits[waits.Length / 2]:0} ms, 95 % within {waits[waits.Length * 95 / 100]:0} ms"));
+            $"{what}: {waits.Length} pictures for {Steps} moves; half within {waits[waits.Length / 2]:0} ms, " +
+            $"95 % within {waits[waits.Length * 95 / 100]:0} ms"));
     }
 }

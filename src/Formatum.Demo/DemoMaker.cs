@@ -419,7 +419,8 @@ public static class DemoMaker
         Inks = new(table.OfPalette("Kiln ink"), Colour.Of("#f3ead8")),
     };
 
-    /// <summary>Rounded corners for all; small pictures lie on cards with a fine double line; wide ones may be in two inks; one lies softened and dark-edged under a
+    /// <summary>Rounded corners for all; small pictures lie on cards with a fine double line; wide ones may be in two inks; one lies softened and
+    /// dark-edged under a
     /// title, one fades out.</summary>
     private static async Task MakeLooksAsync(Table table)
     {

@@ -11,7 +11,8 @@ internal static class SoftPictures
     /// <summary>Where a deviation would be more pixels, the picture is worked out with fewer: neighbours then differ by two steps of 255 at most.</summary>
     private const double MostDeviation = 64;
 
-    /// <summary>Where a deviation is less than a pixel, it is worked out with so many, so that a coarse picture is softened between its pixels too; but never with
+    /// <summary>Where a deviation is less than a pixel, it is worked out with so many, so that a coarse picture is softened between its pixels too; but
+    /// never with
     /// finer ones than so many points, as a picture of 300 ppi has.</summary>
     private const double FineDeviation = 4, FinestPixel = Units.PointsPerInch / SceneImages.SvgPrintPpi;
 

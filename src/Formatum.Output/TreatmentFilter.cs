@@ -55,7 +55,8 @@ public static class TreatmentFilter
     /// magenta, at once; differences of what is no smaller are taken by blending, which leaves it opaque.</summary>
     private static void SixColours(StringBuilder svg, GreyMix mix, string from)
     {
-        svg.Append(CultureInfo.InvariantCulture, $"<feComponentTransfer in=\"{from}\" result=\"a\"><feFuncA type=\"linear\" slope=\"0\" intercept=\"1\"/></feComponentTransfer>");
+        svg.Append(CultureInfo.InvariantCulture, $"<feComponentTransfer in=\"{from}\" result=\"a\">" +
+            $"<feFuncA type=\"linear\" slope=\"0\" intercept=\"1\"/></feComponentTransfer>");
         void Turned(string name, string rows) => svg.Append(CultureInfo.InvariantCulture,
             $"<feColorMatrix in=\"a\" type=\"matrix\" values=\"{rows} 0 0 0 1 0\" result=\"{name}\"/>");
         void Blended(string one, string other, string mode, string name) => svg.Append(CultureInfo.InvariantCulture,
@@ -85,7 +86,8 @@ public static class TreatmentFilter
         void Weighed(string of, double[] weights)
         {
             string row = $"{Number(weight(weights[0]))} {Number(weight(weights[1]))} {Number(weight(weights[2]))} 0 0";
-            svg.Append(CultureInfo.InvariantCulture, $"<feColorMatrix in=\"{of}\" type=\"matrix\" values=\"{row} {row} {row} 0 0 0 1 0\" result=\"{of}grey\"/>");
+            svg.Append(CultureInfo.InvariantCulture, $"<feColorMatrix in=\"{of}\" type=\"matrix\" " +
+                $"values=\"{row} {row} {row} 0 0 0 1 0\" result=\"{of}grey\"/>");
         }
         void Added(string one, string other) => svg.Append(CultureInfo.InvariantCulture,
             $"<feComposite in=\"{one}\" in2=\"{other}\" operator=\"arithmetic\" k1=\"0\" k2=\"1\" k3=\"1\" k4=\"0\" result=\"{name}\"/>");

@@ -41,7 +41,8 @@ public sealed partial class PublicationStore
     {
         await using var db = new FormatumDb(_options);
         int? library = await LibraryIdAsync(db);
-        return await db.Publications.OrderBy(p => p.Id).Select(p => new ShelfEntry(p.Id, p.Name, p.Changed, p.PutAway, p.Revision, p.Id == library)).ToListAsync();
+        return await db.Publications.OrderBy(p => p.Id).Select(p => new ShelfEntry(p.Id, p.Name, p.Changed, p.PutAway, p.Revision, p.Id == library))
+            .ToListAsync();
     }
 
     /// <summary>Puts a publication away from the shelf, or brings it back. Nothing of it is lost.</summary>
@@ -159,7 +160,8 @@ public sealed partial class PublicationStore
     }
 
     private static async Task<int?> LibraryIdAsync(FormatumDb db) =>
-        await db.Preferences.AsNoTracking().SingleOrDefaultAsync(p => p.Name == LibraryPreference) is { } row ? JsonSerializer.Deserialize<int>(row.Json) : null;
+        await db.Preferences.AsNoTracking().SingleOrDefaultAsync(p => p.Name == LibraryPreference) is { } row
+            ? JsonSerializer.Deserialize<int>(row.Json) : null;
 
     /// <summary>The rule that new publications begin with as their default; null where they begin with the built-in settings.</summary>
     public async Task<FittingRule?> StartingRuleAsync()

@@ -19,7 +19,8 @@ public enum Namesake
 }
 
 /// <summary>
-/// Parts of another publication as they come to be in this one, each once, with all that they name: rules, looks, styles and colours are the same by name, images
+/// Parts of another publication as they come to be in this one, each once, with all that they name: rules, looks, styles and colours are the same by name,
+/// images
 /// by content.
 /// </summary>
 /// <param name="draft">Where they come to be.</param>
@@ -78,7 +79,8 @@ internal sealed class Bringing(Draft draft, Publication source, Func<PartKey, Na
     public FrameText Text(FrameText text)
     {
         Fonts(FontChecks.Named(text));
-        return text.Restyled(p => p with { StyleId = Style(p.StyleId), Set = Coloured(p.Set) }, r => r with { StyleId = Style(r.StyleId), Set = Coloured(r.Set) });
+        return text.Restyled(p => p with { StyleId = Style(p.StyleId), Set = Coloured(p.Set) },
+            r => r with { StyleId = Style(r.StyleId), Set = Coloured(r.Set) });
     }
 
     /// <summary>A frame with all that it names.</summary>

@@ -81,7 +81,8 @@ public sealed record Look
     /// <summary>The colours in it.</summary>
     public IEnumerable<Colour> AllColours() => new[]
     {
-        Border?.Colour, Border?.Second?.Colour, Border?.Third?.Colour, Background, Shadow?.Colour, InnerShadow?.Colour, Treatment?.Inks?.Dark, Treatment?.Inks?.Light,
+        Border?.Colour, Border?.Second?.Colour, Border?.Third?.Colour, Background, Shadow?.Colour, InnerShadow?.Colour,
+        Treatment?.Inks?.Dark, Treatment?.Inks?.Light,
         Treatment?.Tint?.Colour,
     }.OfType<Colour>();
 

@@ -3,7 +3,8 @@ using Formatum.Core.Colours;
 
 namespace Formatum.Core.Publications;
 
-/// <summary>How light each colour of a picture becomes in its grey: weights, which may be below 0; the three first come to more than 0 together, and all are meant
+/// <summary>How light each colour of a picture becomes in its grey: weights, which may be below 0; the three first come to more than 0 together, and all
+/// are meant
 /// of what they come to.</summary>
 public sealed record GreyMix(double Red, double Green, double Blue)
 {

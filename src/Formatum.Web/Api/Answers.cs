@@ -39,7 +39,8 @@ public record SettingsAnswer(
 }
 
 public sealed record RuleAnswer(
-    int Id, string Name, string Description, int? BasedOnId, int? LookId, FitKind? Fit, double?[]? Align, InsetAnswer? Inset, double? Rotation, bool? FlipX, bool? FlipY,
+    int Id, string Name, string Description, int? BasedOnId, int? LookId, FitKind? Fit,
+    double?[]? Align, InsetAnswer? Inset, double? Rotation, bool? FlipX, bool? FlipY,
     double? SmallestPpi, double? LargestEnlargement, LimitAction? Limits, double? LargestCrop, bool? StaysFitted)
     : SettingsAnswer(Fit, Align, Inset, Rotation, FlipX, FlipY, SmallestPpi, LargestEnlargement, Limits, LargestCrop, StaysFitted)
 {

@@ -63,11 +63,13 @@ public sealed record TreatmentBody
 public sealed record SharpeningAnswer(double Amount, double Radius);
 
 /// <summary>The same in an answer.</summary>
-public sealed record TreatmentAnswer(SharpeningAnswer? Sharpen, double Blur, GreyMixBody? Grey, double Saturation, double Brightness, double Contrast, double Gamma, double Warmth,
+public sealed record TreatmentAnswer(SharpeningAnswer? Sharpen, double Blur, GreyMixBody? Grey,
+    double Saturation, double Brightness, double Contrast, double Gamma, double Warmth,
     double Black, double White, bool Invert, object? Inks, object? Tint, bool Off)
 {
     public static TreatmentAnswer? Of(Publication publication, Treatment? t) => t is null ? null : new(
-        t.Sharpen is { } s ? new(s.Amount, s.Radius) : null, t.Blur, t.Grey is { } g ? new(g.Red, g.Green, g.Blue, g.Yellow, g.Cyan, g.Magenta) : null, t.Saturation, t.Brightness, t.Contrast, t.Gamma,
+        t.Sharpen is { } s ? new(s.Amount, s.Radius) : null, t.Blur,
+        t.Grey is { } g ? new(g.Red, g.Green, g.Blue, g.Yellow, g.Cyan, g.Magenta) : null, t.Saturation, t.Brightness, t.Contrast, t.Gamma,
         t.Warmth, t.Black, t.White, t.Invert,
         t.Inks is { } inks ? new { Dark = ColourBody.Answer(publication, inks.Dark), Light = ColourBody.Answer(publication, inks.Light) } : null,
         t.Tint is { } tint ? new { Colour = ColourBody.Answer(publication, tint.Colour), tint.Strength } : null, t.IsOff);

@@ -146,11 +146,13 @@ public static class LookText
             "BackgroundOpacity" => Of("backgroundOpacity") + " %",
             "Blend" => Blends.First(b => b.Blend == look.Blend).Words.ToLowerInvariant(),
             "Shadow" when look.Shadow is { } s => $"{Of("shadow.blur")} {Units.Symbol(publication.Setup.Unit)} soft, {Of("shadow.strength")} %",
-            "InnerShadow" when look.InnerShadow is not null => $"{Of("innerShadow.blur")} {Units.Symbol(publication.Setup.Unit)} soft, {Of("innerShadow.strength")} %",
+            "InnerShadow" when look.InnerShadow is not null =>
+                $"{Of("innerShadow.blur")} {Units.Symbol(publication.Setup.Unit)} soft, {Of("innerShadow.strength")} %",
             "Wrap" when look.Wrap.Around != WrapAround.None => WrapText.Ways.First(w => w.Around == look.Wrap.Around).Words,
             "SoftEdge" when look.SoftEdge > 0 => $"{Of("softEdge")} {Units.Symbol(publication.Setup.Unit)}",
             "Treatment" when look.Treatment is { } t => string.Join(", ", new[] { t.IsOff ? "put aside" : null, t.Grey is null ? null : "grey",
-                t.Sharpen is null ? null : "sharpened", t.Blur > 0 ? "blurred" : null, t.Inks is null ? null : "two inks", t.Invert ? "inverted" : null, "tones" }.OfType<string>().Take(2)),
+                t.Sharpen is null ? null : "sharpened", t.Blur > 0 ? "blurred" : null,
+                t.Inks is null ? null : "two inks", t.Invert ? "inverted" : null, "tones" }.OfType<string>().Take(2)),
             _ => "none",
         };
     }

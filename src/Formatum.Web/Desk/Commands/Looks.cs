@@ -69,7 +69,8 @@ public sealed record MakeLook : Gesture
             Name = Name ?? "",
             BasedOnId = frame.LookId,
             LikeFrameId = frame.Id,
-            Settings = LookSettings.Whole(ground.Publication.LookOf(frame) with { Wrap = ground.Publication.WrapOf(frame) }).Kept(s => Settings.Contains(s.Name)),
+            Settings = LookSettings.Whole(ground.Publication.LookOf(frame) with { Wrap = ground.Publication.WrapOf(frame) })
+                .Kept(s => Settings.Contains(s.Name)),
         };
     }
 }

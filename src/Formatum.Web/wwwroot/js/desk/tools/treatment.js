@@ -20,15 +20,15 @@ watch(['answered', 'selection'], () => {
 });
 
 function show({ frame, steps }) {
-  const picture = frameElement(frame)?.querySelector('.treated');
-  if (!picture) return;
+  const treated = frameElement(frame)?.querySelector('.treated');
+  if (!treated) return;
   const id = `cliptreatment${frame}`;
   let filter = document.getElementById(id);
   if (!filter) {
-    picture.insertAdjacentHTML('beforebegin', `<filter id="${id}" x="0" y="0" width="1" height="1" color-interpolation-filters="sRGB"></filter>`);
+    treated.insertAdjacentHTML('beforebegin', `<filter id="${id}" x="0" y="0" width="1" height="1" color-interpolation-filters="sRGB"></filter>`);
     filter = document.getElementById(id);
   }
   filter.innerHTML = steps;
-  if (steps) picture.setAttribute('filter', `url(#${id})`);
-  else picture.removeAttribute('filter');
+  if (steps) treated.setAttribute('filter', `url(#${id})`);
+  else treated.removeAttribute('filter');
 }
