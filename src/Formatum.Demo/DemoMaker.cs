@@ -420,8 +420,7 @@ public static class DemoMaker
     };
 
     /// <summary>Rounded corners for all; small pictures lie on cards with a fine double line; wide ones may be in two inks; one lies softened and
-    /// dark-edged under a
-    /// title, one fades out.</summary>
+    /// dark-edged under a title, one fades out.</summary>
     private static async Task MakeLooksAsync(Table table)
     {
         await table.LookAsync("Rounded", new() { Corners = Corners.Even(CornerKind.Round, Units.Millimetres(4)) });

@@ -101,8 +101,7 @@ public sealed class PixelTreatment
     }
 
     /// <summary>The grey of a pixel of which each colour goes its own way: what is white in it stays, and what it has beyond that of one of the three and
-    /// of one
-    /// of the colours between them is added by its weight.</summary>
+    /// of one of the colours between them is added by its weight.</summary>
     private static int Six(int[] weights, int r, int g, int b)
     {
         int white = Math.Min(r, Math.Min(g, b));

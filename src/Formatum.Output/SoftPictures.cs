@@ -12,8 +12,7 @@ internal static class SoftPictures
     private const double MostDeviation = 64;
 
     /// <summary>Where a deviation is less than a pixel, it is worked out with so many, so that a coarse picture is softened between its pixels too; but
-    /// never with
-    /// finer ones than so many points, as a picture of 300 ppi has.</summary>
+    /// never with finer ones than so many points, as a picture of 300 ppi has.</summary>
     private const double FineDeviation = 4, FinestPixel = Units.PointsPerInch / SceneImages.SvgPrintPpi;
 
     /// <summary>No picture gets more pixels by that.</summary>
@@ -35,16 +34,35 @@ internal static class SoftPictures
             if ((double)width * height > Math.Max(MostPixels, (double)drawable.Image.Width * drawable.Image.Height))
                 (width, height) = (drawable.Image.Width, drawable.Image.Height);
             double wider = across * drawable.Image.Width / width, taller = down * drawable.Image.Height / height;
-            var info = new SKImageInfo(width, height, SKColorType.Rgba8888, SKAlphaType.Premul, SKColorSpace.CreateSrgb());
-            using var surface = SKSurface.Create(info);
-            surface.Canvas.Clear(SKColors.Transparent);
-            using var source = Fitting(drawable.Image, info);
+            using var source = Fitting(drawable.Image, new(width, height, SKColorType.Rgba8888, SKAlphaType.Premul, SKColorSpace.CreateSrgb()));
             using var filter = FilterOf(treatment, deviation => ((float)(deviation / wider), (float)(deviation / taller)));
-            using var paint = new SKPaint { ImageFilter = filter, BlendMode = SKBlendMode.Src };
-            surface.Canvas.DrawImage(source, 0, 0, SKSamplingOptions.Default, paint);
-            using var done = surface.Snapshot();
-            return drawable with { Image = Unmultiplied(done, drawable.Image.AlphaType == SKAlphaType.Opaque) };
+            return drawable with { Image = Filtered(source, filter, drawable.Image.AlphaType == SKAlphaType.Opaque) };
         }
+    }
+
+    /// <summary>A band has no fewer rows: each is worked out with what lies around it.</summary>
+    private const int LeastRows = 500;
+
+    /// <summary>The picture through a filter, band by band on all cores; not multiplied by alpha.</summary>
+    private static SKImage Filtered(SKImage source, SKImageFilter? filter, bool opaque)
+    {
+        var info = new SKImageInfo(source.Width, source.Height, SKColorType.Rgba8888, opaque ? SKAlphaType.Opaque : SKAlphaType.Unpremul,
+            SKColorSpace.CreateSrgb());
+        using var pixels = SKData.Create(info.BytesSize64);
+        nint into = pixels.Data;
+        int bands = Math.Clamp(source.Height / LeastRows, 1, Environment.ProcessorCount);
+        Parallel.For(0, bands, band =>
+        {
+            int top = (int)((long)source.Height * band / bands), bottom = (int)((long)source.Height * (band + 1) / bands);
+            var rows = info.WithSize(info.Width, bottom - top);
+            using var surface = SKSurface.Create(rows.WithAlphaType(SKAlphaType.Premul));
+            surface.Canvas.Clear(SKColors.Transparent);
+            using var paint = new SKPaint { ImageFilter = filter, BlendMode = SKBlendMode.Src };
+            surface.Canvas.DrawImage(source, 0, -top, SKSamplingOptions.Default, paint);
+            if (!surface.ReadPixels(rows.WithAlphaType(SKAlphaType.Unpremul), into + (nint)top * info.RowBytes, info.RowBytes, 0, 0))
+                throw new InvalidOperationException("The pixels of a filtered picture could not be read.");
+        });
+        return SKImage.FromPixels(info, pixels, info.RowBytes);
     }
 
     /// <summary>With how many pixels a side is worked out.</summary>
@@ -84,15 +102,5 @@ internal static class SoftPictures
         var blurred = SKImageFilter.CreateBlur(deviation.Across, deviation.Down, SKShaderTileMode.Decal, from);
         var covering = SKColorFilter.CreateColorMatrix([1, 0, 0, 0, 0, 0, 1, 0, 0, 0, 0, 0, 1, 0, 0, 0, 0, 0, 0, 1]);
         return SKImageFilter.CreateBlendMode(SKBlendMode.SrcIn, null, SKImageFilter.CreateColorFilter(covering, blurred));
-    }
-
-    private static SKImage Unmultiplied(SKImage image, bool opaque)
-    {
-        var info = new SKImageInfo(image.Width, image.Height, SKColorType.Rgba8888, opaque ? SKAlphaType.Opaque : SKAlphaType.Unpremul,
-            SKColorSpace.CreateSrgb());
-        using var pixels = SKData.Create(info.BytesSize64);
-        if (!image.ReadPixels(info with { AlphaType = SKAlphaType.Unpremul }, pixels.Data, info.RowBytes, 0, 0))
-            throw new InvalidOperationException("The pixels of a filtered picture could not be read.");
-        return SKImage.FromPixels(info, pixels, info.RowBytes);
     }
 }

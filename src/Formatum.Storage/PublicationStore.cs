@@ -77,12 +77,12 @@ public sealed partial class PublicationStore
         }
     }
 
-    /// <summary>The hashes of all pictures that a publication knows, or knew at any step of its history, to which it may go back.</summary>
-    public async Task<IReadOnlySet<string>> KnownPicturesAsync()
+    /// <summary>The hashes of all pictures and fonts that a publication knows, or knew at any step of its history, to which it may go back.</summary>
+    public async Task<IReadOnlySet<string>> KnownFilesAsync()
     {
         await using var db = new FormatumDb(_options);
         var known = new HashSet<string>();
-        var written = db.Parts.Where(p => p.Kind == PartKind.Image).Select(p => p.Json).AsAsyncEnumerable();
+        var written = db.Parts.Where(p => p.Kind == PartKind.Image || p.Kind == PartKind.Font).Select(p => p.Json).AsAsyncEnumerable();
         await foreach (string json in written) AddHashes(json);
         await foreach (string json in db.Journal.Select(e => e.Changes).AsAsyncEnumerable()) AddHashes(json);
         return known;

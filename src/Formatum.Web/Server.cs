@@ -129,7 +129,7 @@ internal static class Server
         services.AddSingleton<MainColours>();
         services.AddSingleton<PictureIntake>();
         services.AddSingleton<BundleIntake>();
-        services.AddSingleton<UnusedPictures>();
+        services.AddSingleton<UnusedFiles>();
         services.AddSingleton<LinkStates>();
         services.AddSingleton<LinkUpdates>();
         services.AddHostedService<LinkWatch>();

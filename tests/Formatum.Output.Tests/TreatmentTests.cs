@@ -234,6 +234,31 @@ public sealed class TreatmentTests : IDisposable
         page.Getpoint(82, 80).ShouldBe([255, 255, 255]);
     }
 
+    /// <summary>Large pictures are worked out in bands: where they meet, nothing is to be seen. One that is the same all down has the same rows everywhere.</summary>
+    [Fact]
+    public void Where_bands_of_a_large_picture_meet_nothing_is_to_be_seen()
+    {
+        byte[] row = [.. Enumerable.Range(0, 90).Select(i => (byte)(i * 37 % 251))];
+        using var striped = Image.NewFromMemoryCopy(Enumerable.Repeat(row, 1800).SelectMany(r => r).ToArray(), 30, 1800, 3, Enums.BandFormat.Uchar)
+            .Copy(interpretation: Enums.Interpretation.Srgb);
+        var p = Workshop.Link(Publication.Create(Workshop.A4(), 1), _shop.Reader.Read(TestPictures.Save(striped, _shop.Folder["striped.png"], 288), "striped.png"));
+        p = Workshop.Do(p, new MakeFrame
+        {
+            Page = 1,
+            Box = new(30, 30, 7.5, 450),
+            ImageId = p.Images.Keys.Single(),
+            Look = new() { Treatment = new() { Blur = 3, Sharpen = new(1, 2) } },
+        });
+        PdfWriter.Write(p, new(_shop.Previews), new(Bleed: false), _shop.Folder["striped.pdf"]);
+        Tool.Run("pdfimages", "-png", _shop.Folder["striped.pdf"], _shop.Folder["striped-seen"]);
+        using var seen = Image.Pngload(_shop.Folder["striped-seen-000.png"]).ExtractBand(0, n: 3);
+        seen.Height.ShouldBe(1800);
+        using var first = seen.Crop(0, 900, 30, 1);
+        // Not where the picture ends.
+        using var apart = (seen.Crop(0, 60, 30, 1680) - first.Replicate(1, 1680)).Abs();
+        apart.Max().ShouldBeLessThan(2);
+    }
+
     /// <summary>A deviation of 20 points, on pixels of 50: across the edge the share that the standard normal distribution has below, in the PDF too.</summary>
     [Fact]
     public void Coarse_pictures_are_softened_between_their_pixels()

@@ -40,6 +40,26 @@ public sealed class FontTests(Workplace place) : InBrowser(place)
         frame);
 
     [Fact]
+    public async Task Fonts_dropped_on_the_page_are_brought_in_for_its_texts()
+    {
+        var (id, _) = await TypedAsync();
+        OpenDesk(id);
+        Browser.Driver.ExecuteScript("""
+            const data = new DataTransfer(), bytes = text => Uint8Array.from(atob(text), c => c.charCodeAt(0));
+            data.items.add(new File([bytes(arguments[0])], 'bearings.woff2'));
+            data.items.add(new File(['Words, not outlines.'], 'letter.ttf'));
+            const page = document.querySelector('#canvas');
+            for (const kind of ['dragover', 'drop']) page.dispatchEvent(new DragEvent(kind, { dataTransfer: data, bubbles: true, cancelable: true }));
+            """, Convert.ToBase64String(await File.ReadAllBytesAsync(PathOf("bearings.woff2"))));
+        Browser.Until(() => Browser.Find("#notices").Text is var told && told.Contains("Brought in: Squeezed", StringComparison.Ordinal)
+            && told.Contains("letter.ttf: It is no font.", StringComparison.Ordinal), "told of both");
+        Click(Window(100, 80));
+        Browser.Until(() => Browser.Has("#text-family option[value='Squeezed']"), "texts can be set in it");
+        Browser.Click("#text-family option[value='Squeezed']");
+        Browser.Until(() => Browser.Has("#frames .set-text text[font-family*='Set ']"), "set");
+    }
+
+    [Fact]
     public async Task A_font_is_brought_in_put_on_text_shown_and_removed()
     {
         var (id, frame) = await TypedAsync();

@@ -44,4 +44,36 @@ public sealed class RoomTests(Workplace place) : InBrowser(place)
         using var original = await Server.Client.GetAsync($"/api/publications/{stays}/images/{image}/original");
         original.StatusCode.ShouldBe(HttpStatusCode.OK);
     }
+
+    [Fact]
+    public async Task Fonts_that_nothing_uses_are_found_and_removed_too()
+    {
+        int gone = await Server.NewPublicationAsync("With a font"), stays = await Server.NewPublicationAsync("With another");
+        string folder = Path.Combine(Server.DataFolder, "fonts");
+        async Task<string> BringAsync(int id, string name)
+        {
+            var before = Directory.Exists(folder) ? Directory.GetFiles(folder) : [];
+            using var form = new MultipartFormDataContent { { new ByteArrayContent(await File.ReadAllBytesAsync(TestFonts.Find(name,
+                () => Formatum.Output.Typefaces.File("Spectral", "regular")!))), "files", name } };
+            using var answer = await Server.Client.PostAsync($"/api/publications/{id}/fonts", form);
+            answer.StatusCode.ShouldBe(HttpStatusCode.Created);
+            string made = Directory.GetFiles(folder).Except(before).ShouldHaveSingleItem();
+            File.SetLastWriteTimeUtc(made, DateTime.UtcNow.AddDays(-1));
+            return made;
+        }
+        string unused = await BringAsync(gone, "slanted.ttf"), used = await BringAsync(stays, "plain.woff");
+        await Server.PostAsync($"/api/publications/{stays}/undo", new { });
+        using (var away = await Server.Client.PostAsync($"/api/publications/{gone}/put-away", null)) away.IsSuccessStatusCode.ShouldBeTrue();
+        Go("/");
+        Browser.Click("details.put-away:last-of-type > summary");
+        Browser.Click("[aria-label='Delete With a font']");
+        Browser.Click($"#remove-{gone} .btn-primary");
+        Browser.Until(() => Server.Client.GetAsync($"/api/publications/{gone}").Result.StatusCode == HttpStatusCode.NotFound, "it is deleted");
+        Go("/");
+        Browser.Click("#room > summary");
+        Browser.Until(() => Browser.Find("#unused form").Text.Contains("1 font,", StringComparison.Ordinal), "found");
+        Browser.Click("#unused form .btn");
+        Browser.Until(() => !File.Exists(unused), "gone");
+        File.Exists(used).ShouldBeTrue("undone, it is still in the history");
+    }
 }

@@ -19,9 +19,8 @@ public enum Namesake
 }
 
 /// <summary>
-/// Parts of another publication as they come to be in this one, each once, with all that they name: rules, looks, styles and colours are the same by name,
-/// images
-/// by content.
+/// Parts of another publication as they come to be in this one, each once, with all that they name: rules, looks, styles and colours are the same by
+/// name, images by content.
 /// </summary>
 /// <param name="draft">Where they come to be.</param>
 /// <param name="source">Where they are from.</param>
@@ -68,12 +67,15 @@ internal sealed class Bringing(Draft draft, Publication source, Func<PartKey, Na
     public int? Image(int? id)
     {
         if (id is null || !source.Images.TryGetValue(id.Value, out var image)) return null;
-        var there = Here<LinkedImage>(PartKind.Image).FirstOrDefault(i => i.ContentHash == image.ContentHash);
-        if (there is not null) return there.Id;
+        _images ??= Here<LinkedImage>(PartKind.Image).DistinctBy(i => i.ContentHash).ToDictionary(i => i.ContentHash, i => i.Id);
+        if (_images.TryGetValue(image.ContentHash, out int there)) return there;
         var brought = image with { Id = draft.NewId() };
         draft.Put(brought);
-        return brought.Id;
+        return _images[image.ContentHash] = brought.Id;
     }
+
+    /// <summary>The images that are here, by content.</summary>
+    private Dictionary<string, int>? _images;
 
     /// <summary>A text with the styles, colours and fonts that it names.</summary>
     public FrameText Text(FrameText text)

@@ -13,10 +13,12 @@ internal static class UsualLooks
     public static void Follow(Draft draft)
     {
         var before = new Draft(draft.Origin);
-        foreach (var frame in draft.Origin.Frames.Values.Where(f => f.RuleId is not null))
+        var changed = draft.Origin.Rules.Keys.Select(id => (Id: id, Was: Of(before, id), Now: Of(draft, id))).Where(r => r.Was != r.Now).ToDictionary(r => r.Id);
+        if (changed.Count == 0) return;
+        foreach (var frame in draft.Origin.Frames.Values)
         {
-            int? was = Of(before, frame.RuleId), now = Of(draft, frame.RuleId);
-            if (was != now && draft.Frame(frame.Id) is { } there && there.LookId == was) draft.Put(there with { LookId = now });
+            if (frame.RuleId is not { } rule || !changed.TryGetValue(rule, out var looks)) continue;
+            if (draft.Frame(frame.Id) is { } there && there.LookId == looks.Was) draft.Put(there with { LookId = looks.Now });
         }
     }
 

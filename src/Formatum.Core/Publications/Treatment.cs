@@ -4,8 +4,7 @@ using Formatum.Core.Colours;
 namespace Formatum.Core.Publications;
 
 /// <summary>How light each colour of a picture becomes in its grey: weights, which may be below 0; the three first come to more than 0 together, and all
-/// are meant
-/// of what they come to.</summary>
+/// are meant of what they come to.</summary>
 public sealed record GreyMix(double Red, double Green, double Blue)
 {
     /// <summary>The weight of yellows; null for that of red and green together, as in a plain sum of the three.</summary>

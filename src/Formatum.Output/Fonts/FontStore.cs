@@ -15,7 +15,12 @@ public sealed class FontStore(string folder)
     {
         Directory.CreateDirectory(folder);
         string path = PathOf(font.ContentHash);
-        if (File.Exists(path)) return;
+        if (File.Exists(path))
+        {
+            // It is on its way into a publication again: nobody is to take it for unused meanwhile.
+            File.SetLastWriteTimeUtc(path, DateTime.UtcNow);
+            return;
+        }
         string aside = $"{path}.{Guid.NewGuid():n}";
         try
         {

@@ -8,7 +8,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Formatum.Web.Pages;
 
 /// <summary>The Shelf: all publications with their first spread, and what needs attention in each.</summary>
-public sealed class IndexModel(PublicationStore store, ShelfCards cards, UnusedPictures unused) : PageModel
+public sealed class IndexModel(PublicationStore store, ShelfCards cards, UnusedFiles unused) : PageModel
 {
     public IReadOnlyList<ShelfItem> Entries { get; private set; } = [];
     public IReadOnlyList<ShelfEntry> PutAway { get; private set; } = [];
@@ -36,7 +36,7 @@ public sealed class IndexModel(PublicationStore store, ShelfCards cards, UnusedP
         return RedirectToPage();
     }
 
-    /// <summary>What room pictures take that nothing uses.</summary>
+    /// <summary>What room pictures and fonts take that nothing uses.</summary>
     public async Task<IActionResult> OnGetUnusedAsync() => Partial("_Unused", await unused.FindAsync());
 
     public async Task<IActionResult> OnPostFreeAsync()

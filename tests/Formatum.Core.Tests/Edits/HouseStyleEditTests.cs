@@ -30,6 +30,13 @@ public class HouseStyleEditTests
         p = p.Do(new MakeMaster("Pair"));
         var master = p.Masters.Values.Single();
         int recto = p.NumberOf(master.RectoId);
+        p = p.Do(new MakeFrame
+        {
+            Page = recto,
+            Box = new(40, 800, 200, 20),
+            Name = "folio",
+            Text = new([new Paragraph("{page}", (int?)Id(p.Styles.Values, s => s.Name == "Lead"))]),
+        });
         p = p.Do(new MakeFrame { Page = recto, Box = new(40, 40, 200, 100), Name = "large", RuleId = Id(p.Rules.Values, r => r.Name == "Product") });
         return p.Do(new PutLook([Id(p.Frames.Values, f => f.Name == "large")], Id(p.Looks.Values, l => l.Name == "Faint")));
     }
@@ -53,8 +60,10 @@ public class HouseStyleEditTests
         TakeHouseStyle.All(house).On(house).Items.ShouldBeEmpty();
         // What it names is named here too, by the ids of here.
         var frame = taken.Frames.Values.Single(f => f.Name == "large");
-        taken.LookOf(frame).Recoloured(taken.ColourOf).ShouldBe(house.LookOf(house.Frames.Values.Single()).Recoloured(house.ColourOf));
+        taken.LookOf(frame).Recoloured(taken.ColourOf).ShouldBe(house.LookOf(house.Frames.Values.Single(f => f.Name == "large")).Recoloured(house.ColourOf));
         taken.FitOf(frame).Fit.ShouldBe(FitKind.Fill);
+        var folio = taken.StoryOf(taken.Frames.Values.Single(f => f.Name == "folio"))!.Text;
+        (folio.Plain, taken.Styles[folio.Paragraphs[0].StyleId!.Value].Name).ShouldBe(("{page}", "Lead"));
         taken.With(TakeHouseStyle.All(house).On(here).Inverse()).Rules.ShouldBeEmpty("undone, nothing of it is left");
     }
 
@@ -82,7 +91,7 @@ public class HouseStyleEditTests
 
         Take(here, house, Namesake.Kept, "Product").Rules.Values.ShouldBe(here.Rules.Values);
         var replaced = Take(here, house, Namesake.Replaced, "Product");
-        replaced.FitOf(replaced.Frames[frame.Id]).ShouldBe(house.FitOf(house.Frames.Values.Single()));
+        replaced.FitOf(replaced.Frames[frame.Id]).ShouldBe(house.FitOf(house.Frames.Values.Single(f => f.Name == "large")));
         Compare(house, replaced).Single(p => p.Name == "Product").IsSame.ShouldBeTrue();
         var beside = Take(here, house, Namesake.Beside, "Product");
         beside.Rules.Values.Select(r => r.Name).Order().ShouldBe(["Airy", "Product", "Product 2"]);
@@ -101,7 +110,7 @@ public class HouseStyleEditTests
         var replaced = Take(here, house, Namesake.Replaced, "Pair");
         replaced.Masters.Values.Single().Name.ShouldBe("pair");
         replaced.FramesOnPage(replaced.Order.Ids[0]).Select(f => (f.Box.X, f.Box.Width)).ShouldBe([(40, 200)]);
-        replaced.Frames.Count.ShouldBe(2, "one on the master and one on the page");
+        replaced.Frames.Count.ShouldBe(3, "two on the master and one on the page");
         Compare(house, replaced).ShouldAllBe(p => p.IsNew || p.IsSame);
     }
 

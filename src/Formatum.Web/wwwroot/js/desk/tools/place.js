@@ -3,6 +3,7 @@ import { at, canvas, idOf, sheet } from '../parts.js';
 import { edit, refresh } from '../edits.js';
 import { followPointer } from '../../shared/pointer.js';
 import { bringIn, filesOf, onArrived } from '../../shared/intake.js';
+import { bringFonts, isFont } from './fonts.js';
 import { bringWords, isDocument } from './words.js';
 import { state } from '../state.js';
 import { takeImage } from './draw.js';
@@ -70,7 +71,8 @@ canvas.addEventListener('drop', async event => {
   event.preventDefault();
   const frame = event.target.closest('[data-frame]:not(.frame-text)')?.dataset.frame, where = at(event);
   const ofWords = event.target.closest('.frame-text, .frame-empty')?.dataset.frame;
-  const files = await filesOf(event.dataTransfer);
+  const all = await filesOf(event.dataTransfer), fonts = all.filter(isFont), files = all.filter(file => !isFont(file));
+  if (fonts.length > 0) await bringFonts(fonts);
   // Among pictures, a document is a note that lies beside them.
   if (files.length > 0 && files.every(isDocument)) {
     for (const file of files) await bringWords(file, ofWords, where);
