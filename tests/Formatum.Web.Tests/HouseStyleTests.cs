@@ -81,6 +81,19 @@ public sealed class HouseStyleTests(Workplace place) : InBrowser(place)
     }
 
     [Fact]
+    public async Task What_was_typed_stays_where_the_house_style_chosen_is_gone()
+    {
+        int house = await HouseAsync("Soon gone");
+        Go("/setup");
+        Browser.Click($"#housefrom option[value='{house}']");
+        Browser.Send("#name", "Typed and kept");
+        using (var away = await Server.Client.PostAsync($"/api/publications/{house}/put-away", null)) away.IsSuccessStatusCode.ShouldBeTrue();
+        Browser.Find("#name").Submit();
+        Browser.Until(() => Browser.Has(".form-problem"), "told");
+        Browser.Find("#name").GetAttribute("value").ShouldBe("Typed and kept");
+    }
+
+    [Fact]
     public async Task Programs_compare_and_take_and_are_told_what_cannot_be()
     {
         int house = await HouseAsync("Source"), id = await Server.NewPublicationAsync("Target");

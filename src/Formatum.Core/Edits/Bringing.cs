@@ -128,6 +128,15 @@ internal sealed class Bringing(Draft draft, Publication source, Func<PartKey, Na
     private List<T> Here<T>(PartKind kind) where T : Part => [.. PartKinds.Of(kind).All(draft.Origin).Select(p => p.Key)
         .Concat(draft.Touched.Where(k => k.Kind == kind)).Distinct().Select(draft.Find).OfType<T>()];
 
+    /// <summary>How many of a kind a publication has at most.</summary>
+    private static readonly Dictionary<PartKind, int> Most = new()
+    {
+        [PartKind.Look] = NamedLook.Most,
+        [PartKind.Style] = NamedStyle.Most,
+        [PartKind.Colour] = PaletteColour.Most,
+        [PartKind.Master] = MasterPage.Most,
+    };
+
     private int? Bring<T>(PartKind kind, int? id, Func<int, T?> find, Func<T, string> nameOf, Func<T, int, string, T> make, Func<T, T, bool>? fits = null)
         where T : Part
     {
@@ -138,6 +147,8 @@ internal sealed class Bringing(Draft draft, Publication source, Func<PartKey, Na
         var there = here.FirstOrDefault(p => RuleChecks.SameName.Equals(nameOf(p), name));
         var choice = there is null ? Namesake.Beside : fits?.Invoke(part, there) == false ? Namesake.Beside : namesake?.Invoke(part.Key) ?? Namesake.Kept;
         if (choice == Namesake.Kept) return _brought[part.Key] = there!.Key.Id;
+        if (choice == Namesake.Beside && Most.TryGetValue(kind, out int most) && here.Count >= most)
+            throw new EditRefused("parts", $"There would be more than {most} {PartKinds.Of(kind).Noun}s here. Remove some that are not used, or bring less.");
         int made = _brought[part.Key] = choice == Namesake.Replaced ? there!.Key.Id : draft.NewId();
         draft.Put(make(part, made, choice == Namesake.Replaced ? nameOf(there!) : Free(name, here.Select(nameOf))));
         return made;

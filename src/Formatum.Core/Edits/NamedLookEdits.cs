@@ -35,7 +35,12 @@ public sealed record DefineLook : Edit
         if (LikeFrameId is { } frameId)
         {
             var frame = FrameOf(draft, frameId);
-            draft.Put(frame with { LookId = made.Id, Look = frame.Look.Kept(s => !s.IsSet(Settings)) });
+            draft.Put(frame with
+            {
+                LookId = made.Id,
+                Look = frame.Look.Kept(s => !s.IsSet(Settings)),
+                Wrap = Settings.Wrap is null ? frame.Wrap : null,
+            });
         }
     }
 }

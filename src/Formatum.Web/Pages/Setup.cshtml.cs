@@ -52,6 +52,11 @@ public sealed class SetupModel(PublicationStore store, HeavyWork heavy) : PageMo
     {
         await OpenAsync(id);
         if (ReadForm() is not var (setup, pages)) return Page();
+        if (Standing is null && Form.HouseFrom is { } from && !Houses.Any(h => h.Id == from))
+        {
+            Errors["houseFrom"] = "The publication whose house style you chose is gone. Choose another, or the usual start.";
+            return Page();
+        }
         if (Standing is null)
         {
             var created = await store.CreateAsync(setup, pages, Form.HouseFrom);

@@ -129,6 +129,15 @@ public class HouseStyleEditTests
     }
 
     [Fact]
+    public void No_more_are_brought_than_a_publication_may_have()
+    {
+        var there = Publication.Create(SetupTests.A4(), 1).Do(new DefineStyle { Name = "One more" });
+        var here = Publication.Create(SetupTests.A4(), 1);
+        for (int i = 0; i < NamedStyle.Most; i++) here = here.Do(new DefineStyle { Name = $"Style {i}" });
+        Should.Throw<EditRefused>(() => Take(here, there, Namesake.Kept, "One more")).Message.ShouldContain("more than 500 styles");
+    }
+
+    [Fact]
     public void A_style_stands_beside_one_of_the_other_kind()
     {
         var there = Publication.Create(SetupTests.A4(), 1).Do(new DefineStyle { Name = "Price", Kind = StyleKind.Character, Settings = new() { Bold = true } });

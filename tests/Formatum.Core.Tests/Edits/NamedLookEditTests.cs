@@ -167,6 +167,11 @@ public class NamedLookEditTests
         var cleared = off.Do(new OpenLook([one], ["Wrap"]));
         (cleared.Frames[one].Wrap, cleared.WrapOf(cleared.Frames[one])).ShouldBe((null, Boxed));
         nearer.Do(new OpenLook([one], [])).Frames[one].Wrap.ShouldBeNull();
+        // Made of a frame, the look takes over what the frame had of its own.
+        var like = Begin();
+        like = like.Do(new ChangeFrames { FrameIds = [one], Wrap = new() { Around = WrapAround.Outline } });
+        like = like.Do(new DefineLook { Name = "Like it", LikeFrameId = one, Settings = new() { Wrap = like.WrapOf(like.Frames[one]) } });
+        (like.Frames[one].Wrap, like.WrapOf(like.Frames[one]).Around).ShouldBe((null, WrapAround.Outline));
         // Where no look says anything of it, it is no part of a look, and stays.
         var own = Begin();
         own = own.Do(new ChangeFrames { FrameIds = [one], Wrap = new() { Around = WrapAround.Outline } }).Do(new OpenLook([one], []));
