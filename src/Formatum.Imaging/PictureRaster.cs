@@ -14,6 +14,12 @@ public interface IPixelReader
     /// <param name="part">What will be seen of it, in the unit square of the upright picture. Of a drawing no more is drawn.</param>
     /// <exception cref="BadPicture">The file is gone, or no longer the picture it was; the message does not name it.</exception>
     PictureRaster Pixels(LinkedImage image, int widthPx, int heightPx, Box part);
+
+    /// <summary>Decodes a picture in its own colours. Not for drawings.</summary>
+    /// <param name="image">The linked image.</param>
+    /// <param name="wish">How many pixels, and which colours.</param>
+    /// <exception cref="BadPicture">The file is gone, or no longer the picture it was; the message does not name it.</exception>
+    PictureSamples Samples(LinkedImage image, SampleWish wish);
 }
 
 /// <summary>The pixels of a picture, upright, sRGB with straight alpha: four bytes a pixel, rows from the top.</summary>
@@ -27,6 +33,9 @@ public sealed record PictureRaster(int Width, int Height, bool HasAlpha, Box Cov
     {
         public PictureRaster Pixels(LinkedImage image, int widthPx, int heightPx, Box part) => Decode(image, widthPx, heightPx, part,
             (pixels, alpha, covers) => new PictureRaster(pixels.Width, pixels.Height, alpha, covers, pixels.WriteToMemory<byte>()));
+
+        public PictureSamples Samples(LinkedImage image, SampleWish wish) => PictureSamples.Decode(image, wish,
+            (samples, kind, alpha, profile) => new PictureSamples(samples.Width, samples.Height, kind, alpha, profile, samples.WriteToMemory<byte>()));
     }
 
     /// <summary>Decodes as <see cref="IPixelReader.Pixels"/> says, and gives the pixels, still to be computed, to whoever takes them.</summary>

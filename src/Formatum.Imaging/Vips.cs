@@ -1,4 +1,5 @@
 using Formatum.Core.Geometry;
+using Formatum.Imaging.Profiles;
 using NetVips;
 
 namespace Formatum.Imaging;
@@ -96,6 +97,6 @@ public static class Vips
     private static bool NeedsColourConversion(Image header)
     {
         if (header.Interpretation is Enums.Interpretation.Cmyk or Enums.Interpretation.Lab) return true;
-        return header.Contains("icc-profile-data") && header.Get("icc-profile-data") is byte[] profile && !IccProfile.IsSrgb(profile);
+        return header.Contains("icc-profile-data") && header.Get("icc-profile-data") is byte[] profile && !IccTags.IsSrgb(profile);
     }
 }

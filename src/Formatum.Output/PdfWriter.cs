@@ -1,158 +1,174 @@
+using System.Globalization;
 using Formatum.Core.Checks;
+using Formatum.Core.Colours;
 using Formatum.Core.Composing;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
-using SkiaSharp;
+using Formatum.Output.Pdf;
 
 namespace Formatum.Output;
 
-/// <summary>What is wanted of a PDF.</summary>
-/// <param name="Marks">Crop marks outside the bleed.</param>
-/// <param name="Bleed">Keep the bleed; without it, pages are cut at their trim.</param>
-/// <param name="Proof">Show the preview of an image whose file is missing, for looking at and not for print.</param>
-public sealed record PdfOptions(bool Marks = false, bool Bleed = true, bool Proof = false);
-
-/// <summary>Publications as print PDF, a page of it for each of theirs.</summary>
+/// <summary>Publications as PDF: for print as ISO 15930-7 asks (PDF/X-4), or for screens.</summary>
 public static class PdfWriter
 {
-    /// <summary>Crop marks are 5 mm long and begin where the bleed ends, but no nearer to the trim than 2 mm: common practice, no source.</summary>
-    private const double MarkLength = 5 * Units.PointsPerMillimetre, MarkNearest = 2 * Units.PointsPerMillimetre;
-
-    private const float MarkWidth = 0.25f;
-
-    /// <summary>The canvas is this many points larger than the media asks, at most: the drawing library rounds a page to its raster, a divisor of
-    /// this.</summary>
-    private const double Grid = 6;
-
     /// <summary>Writes pages of a publication.</summary>
     /// <param name="publication">The publication.</param>
     /// <param name="source">Where the pixels of pictures come from; the stand-ins are for proofs alone.</param>
-    /// <param name="options">Marks, bleed, proof.</param>
+    /// <param name="options">What is wanted.</param>
     /// <param name="path">The file to write; what is there is replaced.</param>
-    /// <param name="firstPage">First page, from 1.</param>
-    /// <param name="lastPage">Last page; null for the publication's last.</param>
+    /// <param name="done">Told after each sheet how many are written.</param>
     /// <param name="cancel">Says that nobody wants it any more.</param>
     /// <exception cref="EditRefused">There are no such pages.</exception>
     /// <exception cref="BadPicture">A linked file is gone or no longer a picture.</exception>
     /// <exception cref="NotWritten">The disk is full.</exception>
-    public static void Write(Publication publication, PixelSource source, PdfOptions options, string path, int firstPage = 1, int? lastPage = null,
+    public static void Write(Publication publication, PixelSource source, PdfOptions options, string path, Action<int>? done = null,
         CancellationToken cancel = default)
     {
-        int last = lastPage ?? publication.PageCount;
-        if (firstPage < 1 || last > publication.PageCount || firstPage > last)
-            throw new EditRefused("pages", $"There are no pages {firstPage} to {last}; the publication has pages 1 to {publication.PageCount}.");
-        var sheet = Sheet.Of(publication.Setup, options);
-        var pages = Spreads(publication, firstPage, last).SelectMany(spread => spread.Pages.Where(p => p.Number >= firstPage && p.Number <= last)
-            .Select(page => (Spread: spread, Page: page)))
-            .OrderBy(p => p.Page.Number).ToList();
+        var sheets = SheetsOf(publication, options);
+        foreach (var size in sheets.Select(s => s.Trim).Select(t => (t.Width, t.Height)).Distinct())
+            PdfSheet.Of(publication.Setup, options, size.Width, size.Height);
+        if (!options.Proof) ThrowIfMissing(publication, sheets, options, cancel);
+        using var file = new PdfFile(path);
+        new Job(publication, options.Proof ? source : source with { StandIns = null }, options, file, cancel).Write(sheets, done);
+    }
+
+    /// <summary>What goes on one sheet: a page, or the pages of a spread.</summary>
+    internal sealed record Shown(Spread Spread, IReadOnlyList<PlacedPage> Pages)
+    {
+        public Box Trim => Pages[0].Trim.Union(Pages[^1].Trim);
+    }
+
+    private static List<Shown> SheetsOf(Publication publication, PdfOptions options)
+    {
+        var wanted = options.Pages ?? [.. Enumerable.Range(1, publication.PageCount)];
+        if (wanted.Count == 0 || wanted.Any(n => n < 1 || n > publication.PageCount))
+            throw new EditRefused("pages", publication.PageCount == 1 ? "The publication has one page, page 1. Ask for that."
+                : $"The publication has pages 1 to {publication.PageCount}. Ask for some of these.");
+        if (options.Spreads)
+            return [.. wanted.Select(n => Spread.IndexOfPage(publication, n)).Distinct().Select(i => Spread.At(publication, i)).Select(s => new Shown(s, s.Pages))];
         // The pages of a spread come one after the other: what is composed for one serves the other.
-        (Spread? Spread, Scene? Scene) composed = default;
-        IEnumerable<SceneFrame> Shown(Spread spread, PlacedPage page)
+        Spread? last = null;
+        return [.. wanted.Select(n =>
         {
-            if (!ReferenceEquals(composed.Spread, spread)) composed = (spread, Composer.Compose(publication, spread, Typefaces.All));
-            return SceneCanvas.Visible(composed.Scene!, page.Trim.Grown(sheet.Bleed));
-        }
-        var shown = pages.SelectMany(p => Shown(p.Spread, p.Page)).Select(f => f.Image?.Source).OfType<LinkedImage>().ToList();
-        if (!options.Proof) SceneImages.ThrowIfMissing(shown);
-        using (var images = new PdfImages(shown, options.Proof ? source : source with { StandIns = null }, cancel))
-        using (var stream = new SKFileWStream(path))
-        using (var document = SKDocument.CreatePdf(stream, MetadataOf(publication.Setup)))
-        {
-            foreach (var (spread, page) in pages) DrawPage(document, sheet, page, Shown(spread, page), images, options.Marks);
-            document.Close();
-            stream.Flush();
-            // The library goes on where the disk is full, and says so nowhere else.
-            if (!stream.IsValid || stream.BytesWritten != new FileInfo(path).Length) throw new NotWritten();
-        }
-        try
-        {
-            PdfBoxes.Set(path, new(0, 0, sheet.Width, sheet.Height), sheet.Trim.Grown(sheet.Bleed), sheet.Trim);
-        }
-        catch (IOException e)
-        {
-            throw new NotWritten(e);
-        }
+            int index = Spread.IndexOfPage(publication, n);
+            last = last is not null && last.Index == index ? last : Spread.At(publication, index);
+            return new Shown(last, [last.Pages.Single(p => p.Number == n)]);
+        })];
     }
 
-    // Above a quality of 100 the library would not compress again what it cannot pass through: such pixels go in without loss.
-    private static SKDocumentPdfMetadata MetadataOf(Setup setup) => new()
+    /// <summary>Whatever would be missing is told before anything is written.</summary>
+    private static void ThrowIfMissing(Publication publication, List<Shown> sheets, PdfOptions options, CancellationToken cancel)
     {
-        Title = setup.Name,
-        Creator = "Formatum",
-        Producer = "Formatum",
-        RasterDpi = 300,
-        EncodingQuality = 101,
-    };
-
-    private static void DrawPage(SKDocument document, in Sheet sheet, PlacedPage page, IEnumerable<SceneFrame> shown, PdfImages images, bool marks)
-    {
-        var visible = page.Trim.Grown(sheet.Bleed);
-        double canvasHeight = OnGrid(sheet.Height);
-        var canvas = document.BeginPage((float)OnGrid(sheet.Width), (float)canvasHeight);
-        // PDF counts from the lower left: leave what the canvas has too much at the top and the right.
-        canvas.Translate((float)(sheet.Border - page.Trim.X), (float)(sheet.Border - page.Trim.Y + canvasHeight - sheet.Height));
-        canvas.Save();
-        canvas.ClipRect(SKRect.Create((float)visible.X, (float)visible.Y, (float)visible.Width, (float)visible.Height));
-        var frames = shown.ToList();
-        if (frames.Any(f => f.Look.Blend != Blend.Normal)) LayPaper(canvas, visible);
-        SceneCanvas.Draw(canvas, frames, visible, images.Take, images.Shown, boundShadows: true);
-        canvas.Restore();
-        if (marks) DrawMarks(canvas, page.Trim, sheet.MarkStart);
-        document.EndPage();
-    }
-
-    /// <summary>White beneath it all: frames that are mixed with the bare paper would else be mixed with nothing, which looks otherwise. White prints no
-    /// ink.</summary>
-    private static void LayPaper(SKCanvas canvas, Box page)
-    {
-        using var white = new SKPaint { Color = SKColors.White };
-        canvas.DrawRect((float)page.X, (float)page.Y, (float)page.Width, (float)page.Height, white);
-    }
-
-    private static double OnGrid(double length) => Math.Ceiling(length / Grid) * Grid;
-
-    /// <summary>What a page is printed on; all in points.</summary>
-    /// <param name="Bleed">How far beyond the trim is printed.</param>
-    /// <param name="MarkStart">How far from the trim the crop marks begin.</param>
-    /// <param name="Border">How far the sheet reaches beyond the trim.</param>
-    /// <param name="Trim">Where the trimmed page lies on it.</param>
-    private readonly record struct Sheet(double Bleed, double MarkStart, double Border, Box Trim)
-    {
-        public double Width => Trim.Width + 2 * Border;
-        public double Height => Trim.Height + 2 * Border;
-
-        /// <exception cref="EditRefused">It would be larger than a page of a PDF can be.</exception>
-        public static Sheet Of(Setup setup, PdfOptions options)
+        double bleed = options.Bleed ? publication.Setup.Bleed : 0;
+        var images = new Dictionary<int, LinkedImage>();
+        foreach (var sheet in sheets)
         {
-            double bleed = options.Bleed ? setup.Bleed : 0, markStart = Math.Max(bleed, MarkNearest), border = options.Marks ? markStart + MarkLength : bleed;
-            var sheet = new Sheet(bleed, markStart, border, new(border, border, setup.PageWidth, setup.PageHeight));
-            double longest = Math.Max(sheet.Width, sheet.Height);
-            string what = options.Marks ? "the marks" : "the bleed";
-            return longest <= Setup.LargestSide ? sheet
-                : throw new EditRefused("marks", $"With {what} the sheet would be {Units.Text(longest, setup.Unit)}; " +
-                    $"{Units.Text(Setup.LargestSide, setup.Unit)} (200 inches) is the most a PDF page can have. Leave {what} out, or make the page smaller.");
+            cancel.ThrowIfCancellationRequested();
+            foreach (var image in Composer.ImagesOn(publication, sheet.Spread, sheet.Trim.Grown(bleed))) images.TryAdd(image.Id, image);
         }
+        SceneImages.ThrowIfMissing(images.Values);
     }
 
-    private static IEnumerable<Spread> Spreads(Publication publication, int firstPage, int lastPage)
+    /// <summary>One file while it is written.</summary>
+    private sealed class Job
     {
-        for (int i = Spread.IndexOfPage(publication, firstPage); i <= Spread.IndexOfPage(publication, lastPage); i++) yield return Spread.At(publication, i);
-    }
+        private readonly Publication _publication;
+        private readonly PdfOptions _options;
+        private readonly PdfFile _file;
+        private readonly PdfColours _colours;
+        private readonly PdfFonts _fonts;
+        private readonly PdfScene _scene;
+        private readonly PdfMarks _marks;
+        private readonly CancellationToken _cancel;
+        private (Spread? Spread, Scene? Scene) _composed;
 
-    private static void DrawMarks(SKCanvas canvas, Box trim, double start)
-    {
-        using var paint = new SKPaint { Color = SKColors.Black, StrokeWidth = MarkWidth, IsStroke = true };
-        double end = start + MarkLength;
-        foreach (double x in new[] { trim.X, trim.Right })
+        public Job(Publication publication, PixelSource source, PdfOptions options, PdfFile file, CancellationToken cancel)
         {
-            canvas.DrawLine((float)x, (float)(trim.Y - end), (float)x, (float)(trim.Y - start), paint);
-            canvas.DrawLine((float)x, (float)(trim.Bottom + start), (float)x, (float)(trim.Bottom + end), paint);
+            (_publication, _options, _file, _cancel) = (publication, options, file, cancel);
+            _colours = new(file, options.Press, options.Convert);
+            _fonts = new(file);
+            var states = new PdfStates(file);
+            var texts = new PdfText(_fonts, _colours, _colours.IsPrint ? states.Overprint() : 0);
+            _scene = new(file, _colours, new(file, _colours, options, source, cancel), texts, states);
+            _marks = new(_colours, texts, options.Marks);
         }
-        foreach (double y in new[] { trim.Y, trim.Bottom })
+
+        public void Write(List<Shown> sheets, Action<int>? done)
         {
-            canvas.DrawLine((float)(trim.X - end), (float)y, (float)(trim.X - start), (float)y, paint);
-            canvas.DrawLine((float)(trim.Right + start), (float)y, (float)(trim.Right + end), (float)y, paint);
+            int tree = _file.Reserve();
+            var pages = new List<int>();
+            foreach (var sheet in sheets)
+            {
+                _cancel.ThrowIfCancellationRequested();
+                pages.Add(WriteSheet(sheet, tree));
+                done?.Invoke(pages.Count);
+            }
+            _fonts.Write();
+            _file.Write(tree, $"<</Type/Pages/Count {pages.Count}/Kids[{string.Join(' ', pages.Select(PdfSyntax.Reference))}]>>");
+            int intent = _options.Press is { } press ? _file.Add(PdfMetadata.OutputIntent(press.Press, _options.PrintingCondition,
+                _colours.ProfileStream(press.Press))) : 0;
+            byte[] identity = _file.Identity();
+            byte[] xmp = PdfMetadata.Xmp(_publication.Setup, _options, identity);
+            int metadata = _file.AddStream("/Type/Metadata/Subtype/XML", xmp), info = _file.Add(PdfMetadata.Info(_publication.Setup, _options));
+            int root = _file.Add($"<</Type/Catalog/Pages {PdfSyntax.Reference(tree)}/Metadata {PdfSyntax.Reference(metadata)}/PageLabels<</Nums[" +
+                $"{string.Concat(Labels(sheets))}]>>/ViewerPreferences<</DisplayDocTitle true{(_publication.Setup.BindsRight ? "/Direction/R2L" : "")}>>" +
+                $"{(intent == 0 ? "" : $"/OutputIntents[{PdfSyntax.Reference(intent)}]")}>>");
+            _file.End(root, info, identity);
+        }
+
+        /// <summary>The numbers that pages bear (ISO 32000-1, 12.4.2).</summary>
+        private static IEnumerable<string> Labels(List<Shown> sheets)
+        {
+            int expected = -1;
+            for (int i = 0; i < sheets.Count; i++)
+            {
+                var pages = sheets[i].Pages;
+                if (pages.Count > 1) yield return $"{i}<</P {PdfSyntax.Text(sheets[i].Spread.Folios)}>>";
+                else if (pages[0].Folio != expected) yield return string.Create(CultureInfo.InvariantCulture, $"{i}<</S/D/St {pages[0].Folio}>>");
+                expected = pages.Count > 1 ? -1 : pages[0].Folio + 1;
+            }
+        }
+
+        private int WriteSheet(Shown shown, int tree)
+        {
+            var trim = shown.Trim;
+            var sheet = PdfSheet.Of(_publication.Setup, _options, trim.Width, trim.Height);
+            var visible = trim.Grown(sheet.Bleed);
+            if (!ReferenceEquals(_composed.Spread, shown.Spread)) _composed = (shown.Spread, Composer.Compose(_publication, shown.Spread, Typefaces.All));
+            var frames = SceneCanvas.Visible(_composed.Scene!, visible).ToList();
+            var content = new PdfContent();
+            // From the spread's points, which count from the upper left, to the sheet's, which count from the lower left.
+            content.Save().Concat(new(1, 0, 0, -1, sheet.Border - trim.X, sheet.Media.Height - sheet.Border + trim.Y));
+            content.Save().Add("re", visible.X, visible.Y, visible.Width, visible.Height).Add("W n");
+            if (frames.Any(f => f.Look.Blend != Blend.Normal)) LayPaper(content, visible);
+            _scene.Draw(content, frames, visible);
+            content.Restore();
+            _marks.Draw(content, trim, sheet, shown.Pages.Skip(1).Select(p => p.Trim.X), Information(shown));
+            content.Restore();
+            int stream = _file.AddPacked("", content.Bytes());
+            return _file.Add($"<</Type/Page/Parent {PdfSyntax.Reference(tree)}/MediaBox {PdfSyntax.Rectangle(sheet.Media)}/CropBox " +
+                $"{PdfSyntax.Rectangle(sheet.Media)}/BleedBox {PdfSyntax.Rectangle(sheet.Trim.Grown(sheet.Bleed))}/TrimBox {PdfSyntax.Rectangle(sheet.Trim)}" +
+                $"/Group<</S/Transparency/CS {_colours.Blending}/I true>>/Resources{content.Resources()}/Contents {PdfSyntax.Reference(stream)}>>");
+        }
+
+        /// <summary>White beneath it all: frames that are mixed with the bare paper would else be mixed with nothing, which looks otherwise. White prints
+        /// no ink.</summary>
+        private void LayPaper(PdfContent content, Box page)
+        {
+            _colours.Fill(content, Colour.White);
+            content.Add("re", page.X, page.Y, page.Width, page.Height).Add("f");
+        }
+
+        private string Information(Shown shown)
+        {
+            var setup = _publication.Setup;
+            string[] words =
+            [
+                setup.Name, setup.Edition, shown.Pages.Count > 1 ? shown.Spread.Label : $"Page {shown.Pages[0].Folio}", _options.Recipe ?? "",
+                _options.Time.ToString("yyyy-MM-dd HH:mm zzz", CultureInfo.InvariantCulture),
+            ];
+            return string.Join("  \u00b7  ", words.Where(w => w.Length > 0));
         }
     }
 }

@@ -1,4 +1,3 @@
-using System.Text;
 using Formatum.Core.Composing;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
@@ -7,7 +6,7 @@ using SkiaSharp;
 
 namespace Formatum.Output;
 
-/// <summary>Draws scenes on a canvas: of a PDF page or of a raster.</summary>
+/// <summary>Draws scenes on a canvas: on a raster.</summary>
 public static class SceneCanvas
 {
     private static readonly SKSamplingOptions Smooth = new(SKFilterMode.Linear, SKMipmapMode.Linear);
@@ -21,11 +20,8 @@ public static class SceneCanvas
     /// <param name="within">What is seen of the spread.</param>
     /// <param name="take">Gives what to draw for an image, from its map from the unit square to the spread, and from what is seen of that square.</param>
     /// <param name="release">Told when an image was drawn.</param>
-    /// <param name="boundShadows">Whether soft shadows are drawn as pictures of bounded size: on a canvas that has no pixels of its own the library would
-    /// make them as large as the page.</param>
     public static void Draw(SKCanvas canvas, IEnumerable<SceneFrame> frames, Box within, Func<SceneImage, Affine, Box, DrawableImage> take,
-        Action<SceneImage> release,
-        bool boundShadows = false)
+        Action<SceneImage> release)
     {
         foreach (var frame in frames)
         {
@@ -39,7 +35,7 @@ public static class SceneCanvas
                 using var veil = new SKPaint { Color = SKColors.Black.WithAlpha(Alpha(look.Opacity)), BlendMode = ModeOf(look.Blend) };
                 canvas.SaveLayer(veil);
             }
-            if (look.Shadow is { } shadow) CanvasEdges.DrawShadow(canvas, path, shadow, frame.ShadowFalls(shadow), boundShadows);
+            if (look.Shadow is { } shadow) CanvasEdges.DrawShadow(canvas, path, shadow, frame.ShadowFalls(shadow));
             if (look.SoftEdge > 0) canvas.SaveLayer();
             if (look.Background is { } background)
             {
@@ -108,8 +104,7 @@ public static class SceneCanvas
     {
         foreach (var line in text.Lines)
         {
-            // In the order they are read: a PDF is searched and read aloud in the order it is drawn in.
-            foreach (var run in InReadingOrder(line).Where(r => r.Glyphs.Length > 0))
+            foreach (var run in line.Runs.Where(r => r.Glyphs.Length > 0))
             {
                 using var font = Typefaces.All.FontOf(run.Style, run.Size);
                 using var paint = new SKPaint { Color = SKColor.Parse(run.Style.Ink.Hex), IsAntialias = true };
@@ -145,35 +140,28 @@ public static class SceneCanvas
         }
     }
 
-    private static IEnumerable<SetRun> InReadingOrder(SetLine line) => line.Runs.Any(r => r.RightToLeft) ? line.Runs.OrderBy(r => r.Start) : line.Runs;
-
-    /// <summary>The glyphs where they stand, with the characters they show: a PDF gives those back when its text is searched or copied.</summary>
+    /// <summary>The glyphs where they stand.</summary>
     private static SKTextBlob BlobOf(SetRun run, SKFont font)
     {
-        byte[] utf8 = Encoding.UTF8.GetBytes(run.Text);
         using var builder = new SKTextBlobBuilder();
-        var blob = builder.AllocatePositionedTextRun(font, run.Glyphs.Length, utf8.Length);
-        blob.SetText(utf8);
+        var blob = builder.AllocatePositionedRun(font, run.Glyphs.Length);
         var ids = new ushort[run.Glyphs.Length];
-        var clusters = new uint[run.Glyphs.Length];
         var positions = new SKPoint[run.Glyphs.Length];
         double x = 0;
         for (int i = 0; i < run.Glyphs.Length; i++)
         {
             var glyph = run.Glyphs[i];
             ids[i] = glyph.Id;
-            clusters[i] = (uint)Encoding.UTF8.GetByteCount(run.Text.AsSpan(0, glyph.Cluster));
             positions[i] = new((float)(x + glyph.OffsetX), (float)glyph.OffsetY);
             x += glyph.Advance;
         }
         blob.SetGlyphs(ids);
-        blob.SetClusters(clusters);
         blob.SetPositions(positions);
         return builder.Build()!;
     }
 
     /// <summary>What is seen of an image in its frame and within a box of the spread, in its unit square, and what around it a treatment looks at.</summary>
-    private static Box Seen(SceneFrame frame, SceneImage image, Box within)
+    internal static Box Seen(SceneFrame frame, SceneImage image, Box within)
     {
         double around = image.Treatment?.Reach ?? 0;
         var inFrame = Around(image.Matrix.Inverse(), new Box(0, 0, frame.Width, frame.Height).Grown(around));

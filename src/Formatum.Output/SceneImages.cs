@@ -43,10 +43,12 @@ public static class SceneImages
     /// <param name="placed">From the unit square to the page, to know how large a drawing has to be drawn.</param>
     /// <param name="part">What is seen of it, in the unit square.</param>
     /// <param name="source">Where its pixels come from.</param>
+    /// <param name="most">With how many pixels at most; null for all of them.</param>
     /// <exception cref="BadPicture">The file is gone, or no longer the picture it was.</exception>
-    public static DrawableImage ForPrint(LinkedImage image, Affine placed, Box part, PixelSource source)
+    public static DrawableImage ForPrint(LinkedImage image, Affine placed, Box part, PixelSource source, (int Width, int Height)? most = null)
     {
         if (StandIn(image, source.StandIns) is { } standIn) return standIn;
+        if (most is var (width, height)) return Decoded(image, width, height, part, source);
         if (image.Format == "jpeg" && image.Colour is "RGB" or "grey")
         {
             using var data = JpegData(image);
@@ -110,10 +112,18 @@ public static class SceneImages
 
     private static int Pixels(double length) => (int)Math.Clamp(Math.Ceiling(length), 1, Vips.LongestDrawnSide);
 
+    /// <summary>The picture in its own colours.</summary>
+    /// <exception cref="BadPicture">The file is gone, or no longer the picture it was.</exception>
+    internal static PictureSamples Samples(LinkedImage image, SampleWish wish, PixelSource source)
+    {
+        if (!PictureFile.IsThere(image.Path)) throw Gone(image);
+        return Named(image, () => (source.Reader ?? PictureRaster.Here).Samples(image, wish));
+    }
+
     private static DrawableImage Decoded(LinkedImage image, int widthPx, int heightPx, Box part, PixelSource source)
     {
         if (!PictureFile.IsThere(image.Path)) throw Gone(image);
-        var raster = Read(image, widthPx, heightPx, part, source.Reader ?? PictureRaster.Here);
+        var raster = Named(image, () => (source.Reader ?? PictureRaster.Here).Pixels(image, widthPx, heightPx, part));
         var info = new SKImageInfo(raster.Width, raster.Height, SKColorType.Rgba8888, raster.HasAlpha ? SKAlphaType.Unpremul : SKAlphaType.Opaque,
             SKColorSpace.CreateSrgb());
         using var data = SKData.CreateCopy(raster.Rgba);
@@ -121,11 +131,12 @@ public static class SceneImages
         return new(SKImage.FromPixels(info, data, info.RowBytes), new(covers.Width, 0, 0, covers.Height, covers.X, covers.Y));
     }
 
-    private static PictureRaster Read(LinkedImage image, int widthPx, int heightPx, Box part, IPixelReader reader)
+    /// <summary>Reads, and names the picture where that fails.</summary>
+    private static T Named<T>(LinkedImage image, Func<T> read)
     {
         try
         {
-            return reader.Pixels(image, widthPx, heightPx, part);
+            return read();
         }
         catch (BadPicture e)
         {
@@ -149,7 +160,7 @@ public static class SceneImages
         }
     }
 
-    private static BadPicture Gone(LinkedImage image) => new($"{image.Name} is no longer where it was linked. Put the file back, or link it anew.");
+    internal static BadPicture Gone(LinkedImage image) => new($"{image.Name} is no longer where it was linked. Put the file back, or link it anew.");
 
-    private static BadPicture Changed(LinkedImage image) => new($"{image.Name} is no longer the picture that was linked. Link it anew.");
+    internal static BadPicture Changed(LinkedImage image) => new($"{image.Name} is no longer the picture that was linked. Link it anew.");
 }

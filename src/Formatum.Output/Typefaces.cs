@@ -101,7 +101,7 @@ public sealed class Typefaces : ITypefaces
 
     private static Stream? Resource(string family, string face) => typeof(Typefaces).Assembly.GetManifestResourceStream($"fonts/{family}/{face}.ttf");
 
-    private LoadedFace FaceOf(TextStyle style) => Own(style) ?? Shipped(style);
+    internal LoadedFace FaceOf(TextStyle style) => Own(style) ?? Shipped(style);
 
     private LoadedFace? Own(TextStyle style) => style.Files is { } files ? _own.Find(files.Of(style.Bold, style.Italic)) : null;
 

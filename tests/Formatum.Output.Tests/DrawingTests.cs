@@ -41,6 +41,8 @@ public sealed class DrawingTests : IDisposable
             Pixels += (long)raster.Width * raster.Height;
             return raster;
         }
+
+        PictureSamples IPixelReader.Samples(LinkedImage image, SampleWish wish) => PictureRaster.Here.Samples(image, wish);
     }
 
     [Theory]

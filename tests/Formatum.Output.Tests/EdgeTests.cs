@@ -69,14 +69,15 @@ public sealed class EdgeTests : IDisposable
         var scene = Composer.Compose(p, Spread.At(p, 0), Typefaces.All);
         using var png = Png(p);
         PdfWriter.Write(p, new(_shop.Previews), new(), _shop.Folder["e.pdf"]);
-        Tool.Run("pdftoppm", "-r", "72", "-png", _shop.Folder["e.pdf"], _shop.Folder["e"]);
-        using var pdf = Image.Pngload(_shop.Folder["e-1.png"]);
+        Tool.Run("pdftoppm", "-r", "288", "-png", _shop.Folder["e.pdf"], _shop.Folder["e"]);
+        using var fine = Image.Pngload(_shop.Folder["e-1.png"]);
+        using var pdf = fine.Shrink(4, 4);
         string svg = SvgWriter.Page(scene, Spread.At(p, 0).Pages[0], "Edges", _ => "").Replace("width=\"600pt\" height=\"480pt\"",
             "width=\"600\" height=\"480\"", StringComparison.Ordinal);
         File.WriteAllText(_shop.Folder["e.html"], $"<!doctype html><style>body{{margin:0}}svg{{display:block}}</style>{svg}");
         using var browser = new Browser(620, 520);
         using var screen = Shot(browser, _shop.Folder["e.html"]);
-        // Poppler sets every picture to whole pixels.
+        // Poppler sets every picture to whole pixels: a quarter of a point.
         ShouldAgree(png, pdf, "PNG and PDF", 0.9);
         ShouldAgree(png, screen, "PNG and SVG");
     }

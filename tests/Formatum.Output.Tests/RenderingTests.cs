@@ -76,15 +76,16 @@ public sealed class RenderingTests : IDisposable
             }
         });
         PdfWriter.Write(p, new(_shop.Previews), new(), _shop.Folder["s.pdf"]);
-        Tool.Run("pdftoppm", "-r", "72", "-png", _shop.Folder["s.pdf"], _shop.Folder["s"]);
+        // Four pixels to a point: poppler sets every picture to whole pixels, and makes it one larger.
+        Tool.Run("pdftoppm", "-r", "288", "-png", _shop.Folder["s.pdf"], _shop.Folder["s"]);
         using var paper = Image.Pngload(_shop.Folder["s-1.png"]);
         using var stream = new MemoryStream();
         PngWriter.Page(Composer.Compose(p, Spread.At(p, 0), Typefaces.All), Spread.At(p, 0).Pages[0], 72, stream);
         using var raster = Image.PngloadBuffer(stream.ToArray());
-        foreach (var seen in new[] { paper, raster })
+        foreach (var (seen, fine) in new[] { (paper, 4), (raster, 1) })
             foreach (var (outside, share) in new[] { (-30, 0.99865), (-10, 0.84134), (0, 0.5), (10, 0.15866), (20, 0.02275), (40, 0.00003) })
-                // Between two pixels, whose middles lie half a point to either side.
-                ((seen.Getpoint(289 + outside, 150)[0] + seen.Getpoint(290 + outside, 150)[0]) / 2)
+                // Between two pixels, whose middles lie half a pixel to either side.
+                ((seen.Getpoint(fine * (290 + outside) - 1, fine * 150)[0] + seen.Getpoint(fine * (290 + outside), fine * 150)[0]) / 2)
                     .ShouldBe(255 * (1 - 0.8 * share), 5, $"{outside} pt outside");
     }
 

@@ -300,7 +300,8 @@ public sealed class TreatmentTests : IDisposable
         PdfWriter.Write(p, new(_shop.Previews), new(), _shop.Folder["j.pdf"]);
         string[] images = [.. Tool.Run("pdfimages", "-list", _shop.Folder["j.pdf"]).Split('\n').Skip(2).Where(l => l.Length > 0)];
         // One as it came, one grey; shown twice, it is written once.
-        images.Count(l => l.Contains(" jpeg ", StringComparison.Ordinal)).ShouldBe(1);
+        images.Count(l => l.Contains(" jpeg ", StringComparison.Ordinal) && l.Contains(" icc ", StringComparison.Ordinal)).ShouldBe(1);
+        images.Count(l => l.Contains(" gray ", StringComparison.Ordinal)).ShouldBe(2);
         images.Select(l => l.Split(' ', StringSplitOptions.RemoveEmptyEntries)[10]).Distinct().Count().ShouldBe(2);
     }
 }

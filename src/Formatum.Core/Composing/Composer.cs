@@ -21,6 +21,22 @@ public static class Composer
         where !frame.Hidden && !publication.IsEmpty(frame)
         select Compose(publication, frame, frame.Box.Moved(placed.Trim.X, placed.Trim.Y), typefaces, placed.Page.Id);
 
+    /// <summary>The images of which something shows on a part of a spread, without setting any text.</summary>
+    /// <param name="publication">The publication.</param>
+    /// <param name="spread">The spread.</param>
+    /// <param name="within">The part, in the spread's points.</param>
+    public static IEnumerable<LinkedImage> ImagesOn(Publication publication, Spread spread, Box within)
+    {
+        var masters = from placed in spread.Pages
+                      let master = publication.MasterPageOf(placed.Page.Id)
+                      where master is not null
+                      from frame in publication.FramesOnPage(master.Value)
+                      select (Frame: frame, Box: frame.Box.Moved(placed.Trim.X, placed.Trim.Y));
+        return masters.Concat(spread.FramesOf(publication).Select(f => (f.Frame, f.Box)))
+            .Where(f => !f.Frame.Hidden && f.Frame.ImageId is not null && new Pose(f.Box, f.Frame.Angle).Bounds.Intersect(within) is { Width: > 0, Height: > 0 })
+            .Select(f => publication.ImageOf(f.Frame)).OfType<LinkedImage>();
+    }
+
     /// <param name="publication">The publication.</param>
     /// <param name="frame">The frame.</param>
     /// <param name="box">Its box in the spread's points.</param>

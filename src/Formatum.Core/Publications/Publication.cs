@@ -300,7 +300,12 @@ public sealed class Publication : ITextNames
     public Outline ShapeOf(Frame frame) => frame.LookId is null ? frame.Outline.With(frame.Look.Corners?.Value) : frame.Outline.With(LookOf(frame).Corners);
 
     /// <summary>A colour with one of the palette looked up; one that is not there is black.</summary>
-    public Colour ColourOf(Colour colour) => colour is NamedColour named ? Colours.GetValueOrDefault(named.Id)?.Colour ?? Colour.Black : colour;
+    public Colour ColourOf(Colour colour) => colour is not NamedColour named ? colour : Colours.GetValueOrDefault(named.Id) switch
+    {
+        null => Colour.Black,
+        { IsSpot: true } spot => new SpotColour(spot.Name, spot.Colour),
+        var found => found.Colour,
+    };
 
     /// <summary>All families that its text can be set in: those that are shipped, and its own.</summary>
     public IEnumerable<string> FontFamilies => TextStyle.Families.Concat(Fonts.Values.Select(f => f.Family).Distinct().Order(StringComparer.OrdinalIgnoreCase));

@@ -17,6 +17,9 @@ internal enum Work
 
     /// <summary>The pixels of a picture, written to a file.</summary>
     Pixels,
+
+    /// <summary>A picture in its own colours, written to a file, and its profile to another.</summary>
+    Samples,
 }
 
 /// <summary>A part of the unit square.</summary>
@@ -36,8 +39,9 @@ internal readonly record struct UnitPart(double X, double Y, double Width, doubl
 /// <param name="Width">For pixels: most of them across.</param>
 /// <param name="Height">And down.</param>
 /// <param name="Part">And what will be seen of the picture, in its unit square.</param>
+/// <param name="Press">For samples: the profile to whose inks they are converted.</param>
 internal sealed record Question(Work Work, string Path, string Text, string? Known = null, bool Bare = false, int Width = 0, int Height = 0,
-    UnitPart Part = default)
+    UnitPart Part = default, string? Press = null)
 {
     public string ToLine() => JsonSerializer.Serialize(this);
 }
@@ -50,8 +54,9 @@ internal sealed record Question(Work Work, string Path, string Text, string? Kno
 /// <param name="Height">Of the pixels written.</param>
 /// <param name="HasAlpha">Whether they have transparency.</param>
 /// <param name="Covers">What of the picture they show.</param>
+/// <param name="Kind">What the parts of samples are.</param>
 internal sealed record Reply(string? Image = null, string? Error = null, bool Unkept = false, int Width = 0, int Height = 0, bool HasAlpha = false,
-    UnitPart Covers = default)
+    UnitPart Covers = default, SampleKind Kind = default)
 {
     public string ToLine() => JsonSerializer.Serialize(this);
 }

@@ -28,7 +28,7 @@ public static class PictureWorker
         try
         {
             var known = question.Known is null ? null : PartJson.Read<LinkedImage>(PartKind.Image, question.Known);
-            ReaderLimits.Allow(drawing: question.Work != Work.Pixels && (known?.Format == "svg" || IsDrawing(question.Path)));
+            ReaderLimits.Allow(drawing: question.Work is not (Work.Pixels or Work.Samples) && (known?.Format == "svg" || IsDrawing(question.Path)));
             switch (question.Work)
             {
                 case Work.Read:
@@ -39,6 +39,13 @@ public static class PictureWorker
                 case Work.Borrow:
                     previews.Borrow(question.Path, question.Text);
                     return new();
+                case Work.Samples:
+                    return PictureSamples.Decode(known!, new(question.Width, question.Height, question.Press), (samples, kind, alpha, profile) =>
+                    {
+                        samples.Rawsave(question.Text);
+                        if (profile is not null) File.WriteAllBytes(question.Text + ReadersApart.ProfileEnding, profile);
+                        return new Reply(Width: samples.Width, Height: samples.Height, HasAlpha: alpha, Kind: kind);
+                    });
                 default:
                     return PictureRaster.Decode(known!, question.Width, question.Height, question.Part.ToBox(), (pixels, alpha, covers) =>
                     {

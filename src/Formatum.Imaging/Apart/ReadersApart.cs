@@ -48,19 +48,38 @@ public sealed class ReadersApart(PictureLimits limits, string previewFolder, str
 
     /// <inheritdoc/>
     /// <remarks>It waits for a reader: not for threads that others want.</remarks>
-    public PictureRaster Pixels(LinkedImage image, int widthPx, int heightPx, Box part)
+    public PictureRaster Pixels(LinkedImage image, int widthPx, int heightPx, Box part) => Aside(file =>
+    {
+        var question = new Question(Work.Pixels, image.Path, file, PartJson.Write(image), false, widthPx, heightPx, UnitPart.Of(part));
+        var reply = AskAsync(question).GetAwaiter().GetResult();
+        return new PictureRaster(reply.Width, reply.Height, reply.HasAlpha, reply.Covers.ToBox(), File.ReadAllBytes(file));
+    });
+
+    /// <summary>Behind the name of a file of samples: that of the profile that goes with them.</summary>
+    internal const string ProfileEnding = ".icc";
+
+    /// <inheritdoc/>
+    /// <remarks>It waits for a reader: not for threads that others want.</remarks>
+    public PictureSamples Samples(LinkedImage image, SampleWish wish) => Aside(file =>
+    {
+        var question = new Question(Work.Samples, image.Path, file, PartJson.Write(image), false, wish.WidthPx, wish.HeightPx, Press: wish.Press);
+        var reply = AskAsync(question).GetAwaiter().GetResult();
+        byte[]? profile = File.Exists(file + ProfileEnding) ? File.ReadAllBytes(file + ProfileEnding) : null;
+        return new PictureSamples(reply.Width, reply.Height, reply.Kind, reply.HasAlpha, profile, File.ReadAllBytes(file));
+    });
+
+    private T Aside<T>(Func<string, T> ask)
     {
         Directory.CreateDirectory(asideFolder);
         string file = Path.Combine(asideFolder, $"{Guid.NewGuid():n}.pixels");
         try
         {
-            var question = new Question(Work.Pixels, image.Path, file, PartJson.Write(image), false, widthPx, heightPx, UnitPart.Of(part));
-            var reply = AskAsync(question).GetAwaiter().GetResult();
-            return new(reply.Width, reply.Height, reply.HasAlpha, reply.Covers.ToBox(), File.ReadAllBytes(file));
+            return ask(file);
         }
         finally
         {
             File.Delete(file);
+            File.Delete(file + ProfileEnding);
         }
     }
 

@@ -74,7 +74,7 @@ internal static partial class VariableFont
         }
     }
 
-    private static byte[] FileOf(nint face)
+    internal static byte[] FileOf(nint face)
     {
         nint blob = hb_face_reference_blob(face);
         try
@@ -91,10 +91,10 @@ internal static partial class VariableFont
     }
 
     [LibraryImport(Library)]
-    private static partial nint hb_subset_input_create_or_fail();
+    internal static partial nint hb_subset_input_create_or_fail();
 
     [LibraryImport(Library)]
-    private static partial void hb_subset_input_destroy(nint input);
+    internal static partial void hb_subset_input_destroy(nint input);
 
     [LibraryImport(Library)]
     private static partial void hb_subset_input_keep_everything(nint input);
@@ -106,13 +106,13 @@ internal static partial class VariableFont
     private static partial int hb_subset_input_pin_axis_location(nint input, nint face, uint axis, float value);
 
     [LibraryImport(Library)]
-    private static partial nint hb_subset_or_fail(nint face, nint input);
+    internal static partial nint hb_subset_or_fail(nint face, nint input);
 
     [LibraryImport(Library)]
     private static partial nint hb_face_reference_blob(nint face);
 
     [LibraryImport(Library)]
-    private static partial void hb_face_destroy(nint face);
+    internal static partial void hb_face_destroy(nint face);
 
     [LibraryImport(Library)]
     private static partial nint hb_blob_get_data(nint blob, out uint length);

@@ -4,6 +4,7 @@ using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Imaging.Apart;
 using Formatum.Output;
+using Formatum.Output.Pdf;
 using Formatum.Storage;
 using Formatum.Web.Hosting;
 using Formatum.Web.Links;
@@ -81,7 +82,14 @@ public static class OutputEndpoints
         {
             await heavy.RunAsync(stop =>
             {
-                PdfWriter.Write(publication, new(previews, readers), new(marks, bleed, proof), path, from ?? 1, to, stop);
+                var wanted = new PdfOptions(bleed, proof)
+                {
+                    Marks = marks ? PrintMarks.CropMarks : PrintMarks.None,
+                    Pages = [.. Enumerable.Range(from ?? 1, Math.Max(0, (to ?? publication.PageCount) - (from ?? 1) + 1))],
+                    Press = new(Imaging.Profiles.ColourProfile.GeneralPress),
+                    Time = DateTimeOffset.Now,
+                };
+                PdfWriter.Write(publication, new(previews, readers), wanted, path, cancel: stop);
                 return true;
             }, cancel);
             // The open file outlives its name, and goes when the answer has been sent.

@@ -1,0 +1,119 @@
+using Formatum.Core.Colours;
+using Formatum.Imaging.Profiles;
+
+namespace Formatum.Output.Pdf;
+
+/// <summary>
+/// The one place where colours become those of a PDF. A file for print says inks: of its output intent, and of plates of their own; what was given as light
+/// keeps its profile, or is converted. A file for screens says everything as sRGB.
+/// </summary>
+/// <param name="file">The file.</param>
+/// <param name="press">What the file is printed on; null for a file for screens.</param>
+/// <param name="convert">Whether light becomes inks here; else whoever prints converts it, by its profile.</param>
+internal sealed class PdfColours(PdfFile file, PressConversion? press, bool convert)
+{
+    private readonly Dictionary<string, int> _profiles = [];
+    private readonly Dictionary<(string Name, Colour StandIn), int> _spots = [];
+    private int _all;
+
+    public bool IsPrint => press is not null;
+
+    public PressConversion? Press => press;
+
+    public bool Convert => convert;
+
+    /// <summary>The space in which what is transparent is mixed (ISO 32000-1, 11.4.7).</summary>
+    public string Blending => IsPrint ? "/DeviceCMYK" : Srgb;
+
+    public string Srgb => Space(ColourProfile.Srgb)!;
+
+    /// <summary>A space of colours by its profile (8.6.5.5). One that is the intent's own is the device's (ISO 15930-7, 6.2.4.2).</summary>
+    public string? Space(ColourProfile profile)
+    {
+        if (profile.Parts == 0 || profile.Space == "Lab ") return null;
+        if (IsPrint && profile.ContentHash == press!.Press.ContentHash) return "/DeviceCMYK";
+        if (_profiles.TryGetValue(profile.ContentHash, out int known)) return PdfSyntax.Reference(known);
+        int stream = ProfileStream(profile);
+        int space = file.Add($"[/ICCBased {PdfSyntax.Reference(stream)}]");
+        _profiles[profile.ContentHash] = space;
+        return PdfSyntax.Reference(space);
+    }
+
+    /// <summary>A profile as a stream, for a space or an output intent.</summary>
+    public int ProfileStream(ColourProfile profile) => file.AddPacked($"/N {profile.Parts}/Alternate/{profile.Parts switch
+    {
+        1 => "DeviceGray",
+        3 => "DeviceRGB",
+        _ => "DeviceCMYK",
+    }}", profile.Bytes);
+
+    /// <summary>Says in which colour is painted from now on.</summary>
+    public void Fill(PdfContent content, Colour colour) => Set(content, colour, "k", "cs", "scn");
+
+    /// <summary>Says in which colour lines are drawn from now on.</summary>
+    public void Stroke(PdfContent content, Colour colour) => Set(content, colour, "K", "CS", "SCN");
+
+    /// <summary>Marks for whoever cuts and registers stand on every plate.</summary>
+    public void StrokeOnAllPlates(PdfContent content)
+    {
+        if (!IsPrint)
+        {
+            Stroke(content, Colour.Black);
+            return;
+        }
+        if (_all == 0) _all = Separation("All", new CmykColour(1, 1, 1, 1));
+        content.Add($"{content.Resource("ColorSpace", _all)} CS 1 SCN");
+    }
+
+    private void Set(PdfContent content, Colour colour, string inks, string space, string parts)
+    {
+        switch (colour)
+        {
+            case SpotColour spot when IsPrint:
+                content.Add($"{content.Resource("ColorSpace", SpotSpace(spot))} {space} 1 {parts}");
+                break;
+            case var _ when Inks(colour) is { } four:
+                content.Add(inks, four.Cyan, four.Magenta, four.Yellow, four.Key);
+                break;
+            default:
+                var shown = colour.Shown;
+                // The space is of one object, which the resources name.
+                _ = Srgb;
+                content.Add($"{content.Resource("ColorSpace", _profiles[ColourProfile.Srgb.ContentHash])} {space}");
+                content.Add(parts, shown.Red / 255.0, shown.Green / 255.0, shown.Blue / 255.0);
+                break;
+        }
+    }
+
+    /// <summary>The inks a colour is printed in; null where it is said as light. Black is ink black alone, however it was given.</summary>
+    public CmykColour? Inks(Colour colour) => !IsPrint ? null : colour switch
+    {
+        CmykColour four => four,
+        GreyColour grey => new(0, 0, 0, grey.Ink),
+        RgbColour { Red: 0, Green: 0, Blue: 0 } => new(0, 0, 0, 1),
+        RgbColour { Red: 255, Green: 255, Blue: 255 } => new(0, 0, 0, 0),
+        RgbColour rgb when convert => press!.Inks(rgb),
+        _ => null,
+    };
+
+    /// <summary>A colour as the pixels of a picture: the space, and its parts from 0 to 1.</summary>
+    public (string Space, double[] Parts) Sample(Colour colour) => (colour, Inks(colour)) switch
+    {
+        (SpotColour spot, _) when IsPrint => (PdfSyntax.Reference(SpotSpace(spot)), [1]),
+        (_, { } four) => ("/DeviceCMYK", [four.Cyan, four.Magenta, four.Yellow, four.Key]),
+        _ when colour.Shown is var shown => (Srgb, [shown.Red / 255.0, shown.Green / 255.0, shown.Blue / 255.0]),
+        _ => throw new InvalidOperationException(),
+    };
+
+    private int SpotSpace(SpotColour spot)
+    {
+        var key = (spot.Name, spot.StandIn);
+        if (_spots.TryGetValue(key, out int known)) return known;
+        var standIn = Inks(spot.StandIn) ?? press!.Inks(spot.StandIn.Shown);
+        return _spots[key] = Separation(spot.Name, standIn);
+    }
+
+    /// <summary>A plate of its own (8.6.6.4), and what stands in where there is none.</summary>
+    private int Separation(string name, CmykColour standIn) => file.Add($"[/Separation {PdfSyntax.Name(name)} /DeviceCMYK <</FunctionType 2/Domain[0 1]" +
+        $"/C0[0 0 0 0]/C1[{PdfSyntax.Numbers(standIn.Cyan, standIn.Magenta, standIn.Yellow, standIn.Key)}]/N 1>>]");
+}

@@ -1,0 +1,73 @@
+using Formatum.Core.Geometry;
+using Formatum.Imaging.Profiles;
+
+namespace Formatum.Output.Pdf;
+
+/// <summary>What stands around a page for whoever prints and cuts it.</summary>
+public sealed record PrintMarks
+{
+    public static readonly PrintMarks None = new();
+
+    public static readonly PrintMarks CropMarks = new() { Crop = true };
+
+    /// <summary>Lines at the corners, where the page is cut.</summary>
+    public bool Crop { get; init; }
+
+    /// <summary>Crossed circles at the middle of each side, by which plates are laid over each other.</summary>
+    public bool Registration { get; init; }
+
+    /// <summary>Patches of each ink, by which the press is set.</summary>
+    public bool Bars { get; init; }
+
+    /// <summary>A line that says what this is.</summary>
+    public bool Information { get; init; }
+
+    /// <summary>Dashed lines where a spread is folded.</summary>
+    public bool Fold { get; init; }
+
+    /// <summary>How far from the trim marks begin, in points; they begin no nearer than the bleed ends. 2 mm is common practice, no source.</summary>
+    public double Offset { get; init; } = Units.Millimetres(2);
+
+    /// <summary>Farther from the trim no marks begin, in points.</summary>
+    public static readonly double Farthest = Units.Millimetres(50);
+
+    public bool Any => Crop || Registration || Bars || Information || Fold;
+}
+
+/// <summary>What is wanted of a PDF.</summary>
+/// <param name="Bleed">Keep the bleed; without it, pages are cut at their trim.</param>
+/// <param name="Proof">Show the preview of an image whose file is missing, for looking at and not for print.</param>
+public sealed record PdfOptions(bool Bleed = true, bool Proof = false)
+{
+    public PrintMarks Marks { get; init; } = PrintMarks.None;
+
+    /// <summary>What the file is printed on, for a file for print (PDF/X-4); null for one for screens, in sRGB.</summary>
+    public PressConversion? Press { get; init; }
+
+    /// <summary>What the press is called where somebody keeps a list of such names; null where nobody does.</summary>
+    public string? PrintingCondition { get; init; }
+
+    /// <summary>Whether light becomes inks here; else it keeps its profile.</summary>
+    public bool Convert { get; init; }
+
+    /// <summary>Pictures with a higher effective resolution than this, in ppi, are reduced to it; null for none.</summary>
+    public double? MostPpi { get; init; }
+
+    /// <summary>Whether every picture is compressed anew, at a loss.</summary>
+    public bool Recompress { get; init; }
+
+    /// <summary>How good pictures are that are compressed at a loss here: 1 to 100. At 92 little is to be seen of it: common practice, no source.</summary>
+    public int Quality { get; init; } = 92;
+
+    /// <summary>Whether each sheet shows a spread; else a page.</summary>
+    public bool Spreads { get; init; }
+
+    /// <summary>Numbers of the pages, from 1, in the order they are wanted; null for all.</summary>
+    public IReadOnlyList<int>? Pages { get; init; }
+
+    /// <summary>When it was made, as the file says.</summary>
+    public DateTimeOffset Time { get; init; } = DateTimeOffset.UnixEpoch;
+
+    /// <summary>What made it, by its own name, for the line of information; null for nothing.</summary>
+    public string? Recipe { get; init; }
+}

@@ -1,0 +1,204 @@
+using System.Globalization;
+using Formatum.Core.Composing;
+using Formatum.Core.Fitting;
+using Formatum.Core.Geometry;
+using Formatum.Core.Publications;
+using Formatum.Imaging;
+using Formatum.Imaging.Profiles;
+using SkiaSharp;
+
+namespace Formatum.Output.Pdf;
+
+/// <summary>A picture in the file, and the map from its own unit square to the upright picture's.</summary>
+internal readonly record struct PdfPicture(int XObject, Affine ToUpright);
+
+/// <summary>
+/// The pictures of a file. Each goes in once, at its first showing, and is let go; of a picture that is altered by its place, as a drawing is, each showing
+/// that differs.
+/// </summary>
+/// <param name="file">The file.</param>
+/// <param name="colours">Its colours.</param>
+/// <param name="options">What is wanted of pictures.</param>
+/// <param name="source">Where their pixels come from.</param>
+/// <param name="cancel">Says that nobody wants them any more.</param>
+internal sealed class PdfPictures(PdfFile file, PdfColours colours, PdfOptions options, PixelSource source, CancellationToken cancel)
+{
+    /// <summary>A picture is not reduced for less than this, in times of the resolution that is asked for.</summary>
+    private const double WorthReducing = 1.1;
+
+    private readonly Dictionary<object, PdfPicture> _known = [];
+
+    /// <param name="image">The picture.</param>
+    /// <param name="placed">From its unit square to points.</param>
+    /// <param name="part">What is seen of it, in the unit square.</param>
+    /// <exception cref="BadPicture">The file is gone, or no longer the picture it was.</exception>
+    public PdfPicture Take(SceneImage image, Affine placed, Box part)
+    {
+        cancel.ThrowIfCancellationRequested();
+        // Drawn pictures have the pixels of their place, softened ones go by its size; all others have their own, and are written once.
+        var size = placed with { E = 0, F = 0 };
+        bool drawn = SceneImages.IsDrawnToSize(image.Source);
+        var pixels = drawn ? default : PixelsFor(image.Source, placed);
+        object key = (image.Source.Id, image.Treatment, drawn || image.Treatment is { Reach: > 0 } ? size : default, drawn ? part : default, pixels);
+        return _known.TryGetValue(key, out var known) ? known : _known[key] = Write(image, placed, part, pixels);
+    }
+
+    /// <summary>With how many pixels a picture goes in: its own, or fewer where it has more than were asked for.</summary>
+    private (int Width, int Height) PixelsFor(LinkedImage image, Affine placed)
+    {
+        if (options.MostPpi is not { } most) return (image.WidthPx, image.HeightPx);
+        double across = Math.Sqrt(placed.A * placed.A + placed.B * placed.B) / Units.PointsPerInch * most;
+        double down = Math.Sqrt(placed.C * placed.C + placed.D * placed.D) / Units.PointsPerInch * most;
+        double scale = Math.Max(across / image.WidthPx, down / image.HeightPx);
+        return scale * WorthReducing >= 1 ? (image.WidthPx, image.HeightPx)
+            : (Math.Max(1, (int)Math.Ceiling(image.WidthPx * scale)), Math.Max(1, (int)Math.Ceiling(image.HeightPx * scale)));
+    }
+
+    private PdfPicture Write(SceneImage image, Affine placed, Box part, (int Width, int Height) pixels)
+    {
+        var linked = image.Source;
+        bool whole = pixels == (linked.WidthPx, linked.HeightPx), missing = source.StandIns is not null && !PictureFile.IsThere(linked.Path);
+        if (image.Treatment is null && !missing)
+        {
+            if (whole && linked.Format == "jpeg" && !options.Recompress && AsItIs(linked) is { } copied) return copied;
+            if (colours.IsPrint && !SceneImages.IsDrawnToSize(linked)) return InOwnColours(linked, pixels);
+        }
+        using var drawable = SceneImages.Treated(SceneImages.ForPrint(linked, placed, part, source, SceneImages.IsDrawnToSize(linked) || whole ? null : pixels),
+            image.Treatment, placed);
+        bool grey = image.Treatment is null ? linked.Colour == "grey" : image.Treatment is { Grey: not null, Inks: null, Tint: null, Warmth: 0 };
+        return new(FromPixels(drawable.Image, grey, missing || LossyFile.Is(linked.Path, linked.Format)), drawable.ToUpright);
+    }
+
+    /// <summary>A JPEG, byte for byte, where the file's colours let it.</summary>
+    private PdfPicture? AsItIs(LinkedImage image)
+    {
+        try
+        {
+            if (!PictureFile.IsThere(image.Path)) throw SceneImages.Gone(image);
+            using var jpeg = File.OpenRead(image.Path);
+            if (JpegHeader.Read(jpeg) is not { } header || (header.Width, header.Height) != (image.StoredWidthPx, image.StoredHeightPx))
+                throw SceneImages.Changed(image);
+            if (!header.GoesIntoPdf || SpaceOf(header) is not { } space) return null;
+            jpeg.Position = 0;
+            string entries = Entries(header.Width, header.Height, space, header is { Parts: 4, IsInverted: true } ? "/Decode[1 0 1 0 1 0 1 0]" : "")
+                + "/Filter/DCTDecode";
+            return new(file.AddCopy(entries, jpeg, jpeg.Length), Orientation.ToUpright(image.Orientation));
+        }
+        catch (Exception e) when (e is FileNotFoundException or DirectoryNotFoundException)
+        {
+            throw SceneImages.Gone(image);
+        }
+        catch (EndOfStreamException)
+        {
+            throw SceneImages.Changed(image);
+        }
+    }
+
+    /// <summary>The space of a JPEG's colours; null where it has to be converted for this file.</summary>
+    private string? SpaceOf(JpegHeader header) => header.Parts switch
+    {
+        1 => "/DeviceGray",
+        3 when colours is { IsPrint: true, Convert: true } => null,
+        3 => Own(header.Profile, 3) ?? colours.Srgb,
+        _ when !colours.IsPrint => null,
+        _ => Own(header.Profile, 4) ?? "/DeviceCMYK",
+    };
+
+    /// <summary>The space of a picture's own profile; null where it has none that fits it.</summary>
+    private string? Own(byte[]? bytes, int parts)
+    {
+        if (bytes is null) return null;
+        var profile = new ColourProfile("", bytes);
+        // Inks stay the numbers they are wherever light is converted here: what was separated for a press is not separated anew.
+        if (parts == 4 && colours.Convert) return null;
+        return profile.IsWhole && profile.Parts == parts && profile.Version is 2 or 4 ? colours.Space(profile) : null;
+    }
+
+    private PdfPicture InOwnColours(LinkedImage image, (int Width, int Height) pixels)
+    {
+        var samples = SceneImages.Samples(image, new(pixels.Width, pixels.Height, colours.Convert ? colours.Press!.Press.Source : null), source);
+        string space = samples.Kind switch
+        {
+            SampleKind.Grey => "/DeviceGray",
+            SampleKind.Inks => Own(samples.Profile, 4) ?? "/DeviceCMYK",
+            SampleKind.Lab => "[/Lab<</WhitePoint[0.9642 1 0.8249]/Range[-128 127 -128 127]>>]",
+            _ => Own(samples.Profile, 3) ?? colours.Srgb,
+        };
+        var (plain, cover) = Parted(samples.Data, samples.Parts, samples.HasAlpha);
+        bool lossy = (LossyFile.Is(image.Path, image.Format) || options.Recompress) && samples.Kind != SampleKind.Lab;
+        return new(Add(samples.Width, samples.Height, samples.Kind, space, plain, cover, lossy), Affine.Identity);
+    }
+
+    private int FromPixels(SKImage image, bool grey, bool lossy)
+    {
+        bool opaque = image.AlphaType == SKAlphaType.Opaque;
+        var info = new SKImageInfo(image.Width, image.Height, SKColorType.Rgba8888, opaque ? SKAlphaType.Opaque : SKAlphaType.Unpremul, SKColorSpace.CreateSrgb());
+        byte[] rgba = new byte[info.BytesSize];
+        unsafe
+        {
+            fixed (byte* into = rgba)
+                if (!image.ReadPixels(info, (nint)into, info.RowBytes, 0, 0)) throw new BadPicture("Its pixels could not be read. Link it anew.");
+        }
+        var (rgb, cover) = Parted(rgba, 3, true);
+        if (opaque) cover = null;
+        lossy |= options.Recompress;
+        if (grey) return Add(image.Width, image.Height, SampleKind.Grey, "/DeviceGray", FirstOf(rgb), cover, lossy);
+        return colours is { IsPrint: true, Convert: true, Press: { } press }
+            ? Add(image.Width, image.Height, SampleKind.Inks, "/DeviceCMYK", PressPixels.ToInks(rgb, image.Width, image.Height, press.Press), cover, lossy)
+            : Add(image.Width, image.Height, SampleKind.Rgb, colours.Srgb, rgb, cover, lossy);
+    }
+
+    private int Add(int width, int height, SampleKind kind, string space, byte[] samples, byte[]? cover, bool lossy)
+    {
+        string mask = cover is null ? "" : $"/SMask {PdfSyntax.Reference(AddMask(cover, width, height, isSoft: false))}";
+        int parts = PictureSamples.PartsOf(kind);
+        if (!lossy)
+            return file.AddStream($"{Entries(width, height, space, mask)}/Filter/FlateDecode{Predicted(width, parts)}", PngRows.Packed(samples, width, parts));
+        string decode = kind == SampleKind.Inks ? "/Decode[1 0 1 0 1 0 1 0]" : "";
+        return file.AddStream($"{Entries(width, height, space, mask + decode)}/Filter/DCTDecode",
+            PressPixels.Jpeg(samples, width, height, kind, options.Quality));
+    }
+
+    /// <summary>How much each pixel covers, as a picture of its own (11.6.5.3).</summary>
+    /// <param name="cover">A byte a pixel, rows from the top.</param>
+    /// <param name="width">In pixels.</param>
+    /// <param name="height">In pixels.</param>
+    /// <param name="isSoft">Whether it runs on between its pixels.</param>
+    public int AddMask(byte[] cover, int width, int height, bool isSoft) =>
+        file.AddStream($"{Entries(width, height, "/DeviceGray", isSoft ? "/Interpolate true" : "")}/Filter/FlateDecode{Predicted(width, 1)}",
+            PngRows.Packed(cover, width, 1));
+
+    /// <summary>A picture of one pixel: a colour, to be shown through a mask of any size.</summary>
+    public int AddPixel(Core.Colours.Colour colour, int mask)
+    {
+        var (space, parts) = colours.Sample(colour);
+        return file.AddStream(Entries(1, 1, space, $"/SMask {PdfSyntax.Reference(mask)}"), [.. parts.Select(p => (byte)Math.Round(255 * p))]);
+    }
+
+    private static string Predicted(int width, int parts) =>
+        string.Create(CultureInfo.InvariantCulture, $"/DecodeParms<</Predictor 15/Colors {parts}/Columns {width}>>");
+
+    private static string Entries(int width, int height, string space, string more) => string.Create(CultureInfo.InvariantCulture,
+        $"/Type/XObject/Subtype/Image/Width {width}/Height {height}/ColorSpace {space}/BitsPerComponent 8{more}");
+
+    /// <summary>Colours and cover apart.</summary>
+    private static (byte[] Plain, byte[]? Cover) Parted(byte[] samples, int parts, bool hasCover)
+    {
+        if (!hasCover) return (samples, null);
+        int count = samples.Length / (parts + 1);
+        byte[] plain = new byte[count * parts], cover = new byte[count];
+        for (int i = 0, from = 0, to = 0; i < count; i++)
+        {
+            for (int part = 0; part < parts; part++) plain[to++] = samples[from++];
+            cover[i] = samples[from++];
+        }
+        return (plain, cover);
+    }
+
+    private static byte[] FirstOf(byte[] rgb)
+    {
+        byte[] grey = new byte[rgb.Length / 3];
+        for (int i = 0; i < grey.Length; i++) grey[i] = rgb[3 * i];
+        return grey;
+    }
+}
