@@ -1,3 +1,4 @@
+using Formatum.Core.Publications;
 using NetVips;
 
 namespace Formatum.Imaging;
@@ -24,6 +25,17 @@ public sealed class PreviewStore(string folder)
 
     private string? Find(string contentHash, int size, string kind) => Endings.Select(ending => PathOf(contentHash, size, kind + ending))
         .FirstOrDefault(File.Exists);
+
+    /// <summary>The largest preview of a picture as a reference that holds it: an SVG that stands alone may refer to nothing outside itself.</summary>
+    /// <exception cref="BadPicture">It is gone.</exception>
+    public string Embedded(LinkedImage image)
+    {
+        string path = Find(image.ContentHash, Sizes[^1]) ?? throw new BadPicture($"The preview of {image.Name} is gone. Link it anew.");
+        return $"data:{TypeOf(path)};base64,{Convert.ToBase64String(File.ReadAllBytes(path))}";
+    }
+
+    /// <summary>The media type of a preview's file.</summary>
+    public static string TypeOf(string path) => path.EndsWith(".png", StringComparison.Ordinal) ? "image/png" : "image/jpeg";
 
     /// <summary>Removes all there is of a picture.</summary>
     public void Remove(string contentHash)

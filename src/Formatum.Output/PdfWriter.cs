@@ -91,7 +91,7 @@ public static class PdfWriter
             var states = new PdfStates(file);
             var texts = new PdfText(_fonts, _colours, _colours.IsPrint ? states.Overprint() : 0);
             _scene = new(file, _colours, new(file, _colours, options, source, cancel), texts, states);
-            _marks = new(_colours, texts, options.Marks);
+            _marks = new(_colours, texts, options.Marks, options.Proof);
         }
 
         public void Write(List<Shown> sheets, Action<int>? done)

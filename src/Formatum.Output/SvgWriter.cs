@@ -17,9 +17,11 @@ public static class SvgWriter
     /// <param name="page">The page.</param>
     /// <param name="title">For people and for screen readers.</param>
     /// <param name="reference">What an image element refers to.</param>
-    public static string Page(Scene scene, PlacedPage page, string title, Func<LinkedImage, string> reference)
+    public static string Page(Scene scene, PlacedPage page, string title, Func<LinkedImage, string> reference) => Page(scene, page.Trim, title, reference);
+
+    /// <summary>What a scene shows within a box, in the spread's points, as a document of its own.</summary>
+    public static string Page(Scene scene, Box trim, string title, Func<LinkedImage, string> reference)
     {
-        var trim = page.Trim;
         var svg = new StringBuilder();
         svg.Append(CultureInfo.InvariantCulture, $"<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{Number(trim.Width)}pt\" " +
             $"height=\"{Number(trim.Height)}pt\" viewBox=\"{Number(trim.X)} {Number(trim.Y)} {Number(trim.Width)} {Number(trim.Height)}\">\n<title>");

@@ -24,7 +24,8 @@ public static class EditionMaker
         var images = keeps.Pictures ? source.Images.Values : source.Images.Values.Where(i => used.Contains(i.Id));
         var stories = source.Stories.Values.Select(story => Emptied(source, story, keeps));
         return Publication.FromParts(source.NextId, [setup, source.Order, .. source.Pages.Values, .. frames, .. images, .. source.Rules.Values,
-            .. source.Masters.Values, .. stories, .. source.Styles.Values, .. source.Fonts.Values, .. source.Colours.Values, .. source.Looks.Values]);
+            .. source.Masters.Values, .. stories, .. source.Styles.Values, .. source.Fonts.Values, .. source.Colours.Values, .. source.Looks.Values,
+            .. source.Recipes.Values]);
     }
 
     private static Story Emptied(Publication source, Story story, EditionKeeps keeps)

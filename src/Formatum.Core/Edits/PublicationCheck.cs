@@ -63,6 +63,9 @@ public static class PublicationCheck
         foreach (var look in publication.Looks.Values) Tell(findings, look, errors => LookChecks.Check(publication, look, errors));
         if (publication.Looks.Count > NamedLook.Most || publication.Looks.Values.GroupBy(l => l.Name, RuleChecks.SameName).Any(g => g.Count() > 1))
             findings.Add("looks", $"Looks have names of their own, and there are {NamedLook.Most} at most.");
+        foreach (var recipe in publication.Recipes.Values) Tell(findings, recipe, recipe.Check);
+        if (publication.Recipes.Count > Recipe.Most || publication.Recipes.Values.GroupBy(r => r.Name, RuleChecks.SameName).Any(g => g.Count() > 1))
+            findings.Add("recipes", $"Recipes have names of their own, and there are {Recipe.Most} at most.");
         if (publication.Fonts.Count > OwnFont.Most || publication.Fonts.Values.GroupBy(f => (f.Family, f.Bold, f.Italic)).Any(g => g.Count() > 1))
             findings.Add("fonts", $"A family has each of its faces once, and there are {OwnFont.Most} fonts at most.");
         foreach (var frame in publication.Frames.Values)

@@ -39,6 +39,7 @@ public static class PartKinds
         PartKindInfo.Many(PartKind.Font, "font", p => p.Fonts.Values, (p, id) => p.Fonts.GetValueOrDefault(id), font => $"The font {font.Family}, {font.Face}"),
         PartKindInfo.Many(PartKind.Colour, "colour", p => p.Colours.Values, (p, id) => p.Colours.GetValueOrDefault(id), c => $"The colour {c.Name}"),
         PartKindInfo.Many(PartKind.Look, "look", p => p.Looks.Values, (p, id) => p.Looks.GetValueOrDefault(id), l => $"The look {l.Name}"),
+        PartKindInfo.Many(PartKind.Recipe, "recipe", p => p.Recipes.Values, (p, id) => p.Recipes.GetValueOrDefault(id), r => $"The recipe {r.Name}"),
         PartKindInfo.One(PartKind.Tray, "tray", p => p.Tray),
     }.ToFrozenDictionary(k => k.Kind);
 

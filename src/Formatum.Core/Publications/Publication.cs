@@ -22,7 +22,8 @@ public sealed class Publication : ITextNames
         int nextId, Setup setup, PageOrder order, ImmutableDictionary<int, Page> pages, ImmutableDictionary<int, Frame> frames,
         ImmutableDictionary<int, LinkedImage> images, ImmutableDictionary<int, FittingRule> rules, ImmutableSortedDictionary<int, MasterPage> masters,
             ImmutableDictionary<int, Story> stories, ImmutableDictionary<int, NamedStyle> styles, ImmutableDictionary<int, OwnFont> fonts,
-        ImmutableDictionary<int, PaletteColour> colours, ImmutableDictionary<int, NamedLook> looks, Tray tray,
+        ImmutableDictionary<int, PaletteColour> colours, ImmutableDictionary<int, NamedLook> looks, ImmutableDictionary<int, Recipe> recipes,
+        Tray tray,
         ImmutableDictionary<int, ImmutableSortedSet<int>> framesOfPage, ConcurrentDictionary<int, (FitSettings, ResolvedFit)>? ruleFits = null)
     {
         NextId = nextId;
@@ -38,6 +39,7 @@ public sealed class Publication : ITextNames
         Fonts = fonts;
         Colours = colours;
         Looks = looks;
+        Recipes = recipes;
         Tray = tray;
         _framesOfPage = framesOfPage;
         _ruleFits = ruleFits ?? new();
@@ -64,6 +66,9 @@ public sealed class Publication : ITextNames
 
     /// <summary>Its named looks.</summary>
     public ImmutableDictionary<int, NamedLook> Looks { get; }
+
+    /// <summary>Its own ways of making outputs.</summary>
+    public ImmutableDictionary<int, Recipe> Recipes { get; }
 
     public Tray Tray { get; }
 
@@ -104,6 +109,7 @@ public sealed class Publication : ITextNames
         var fonts = ImmutableDictionary.CreateBuilder<int, OwnFont>();
         var colours = ImmutableDictionary.CreateBuilder<int, PaletteColour>();
         var looks = ImmutableDictionary.CreateBuilder<int, NamedLook>();
+        var recipes = ImmutableDictionary.CreateBuilder<int, Recipe>();
         foreach (var part in parts)
         {
             switch (part)
@@ -120,6 +126,7 @@ public sealed class Publication : ITextNames
                 case OwnFont own: fonts.Add(own.Id, own); break;
                 case PaletteColour c: colours.Add(c.Id, c); break;
                 case NamedLook l: looks.Add(l.Id, l); break;
+                case Recipe w: recipes.Add(w.Id, w); break;
                 case Tray t: tray = t; break;
                 default: throw new ArgumentException($"A publication has no parts of the kind {part.Key.Kind}.");
             }
@@ -129,7 +136,8 @@ public sealed class Publication : ITextNames
             nextId, setup ?? throw new ArgumentException("A publication needs a set-up."), order ??
                 throw new ArgumentException("A publication needs an order of pages."),
             pages.ToImmutable(), frames.ToImmutable(), images.ToImmutable(), rules.ToImmutable(), masters.ToImmutable(),
-            stories.ToImmutable(), styles.ToImmutable(), fonts.ToImmutable(), colours.ToImmutable(), looks.ToImmutable(), tray, byPage);
+            stories.ToImmutable(), styles.ToImmutable(), fonts.ToImmutable(), colours.ToImmutable(), looks.ToImmutable(), recipes.ToImmutable(),
+            tray, byPage);
     }
 
     /// <summary>All its parts; an empty tray is none.</summary>
@@ -154,6 +162,7 @@ public sealed class Publication : ITextNames
         var fonts = Fonts.ToBuilder();
         var colours = Colours.ToBuilder();
         var looks = Looks.ToBuilder();
+        var recipes = Recipes.ToBuilder();
         var byPage = _framesOfPage.ToBuilder();
         int nextId = NextId;
         foreach (var (key, before, after) in changes.Items)
@@ -172,6 +181,7 @@ public sealed class Publication : ITextNames
                 case PartKind.Font: Put(fonts, key.Id, after); break;
                 case PartKind.Colour: Put(colours, key.Id, after); break;
                 case PartKind.Look: Put(looks, key.Id, after); break;
+                case PartKind.Recipe: Put(recipes, key.Id, after); break;
                 case PartKind.Tray: tray = (Tray?)after ?? Tray.Empty; break;
                 case PartKind.Frame:
                     Put(frames, key.Id, after);
@@ -185,8 +195,8 @@ public sealed class Publication : ITextNames
         var rulesAfter = rules.ToImmutable();
         bool sameFits = ReferenceEquals(rulesAfter, Rules) && setup.DefaultRuleId == Setup.DefaultRuleId;
         return new(nextId, setup, order, pages.ToImmutable(), frames.ToImmutable(), images.ToImmutable(), rulesAfter, masters.ToImmutable(),
-            stories.ToImmutable(), styles.ToImmutable(), fonts.ToImmutable(), colours.ToImmutable(), looks.ToImmutable(), tray, byPage.ToImmutable(),
-            sameFits ? _ruleFits : null);
+            stories.ToImmutable(), styles.ToImmutable(), fonts.ToImmutable(), colours.ToImmutable(), looks.ToImmutable(), recipes.ToImmutable(),
+            tray, byPage.ToImmutable(), sameFits ? _ruleFits : null);
     }
 
     private static void Put<T>(IDictionary<int, T> all, int id, Part? part) where T : Part

@@ -64,6 +64,9 @@ public sealed record Setup : Part
     /// <summary>The paragraph style that all text rests on; null where only the built-in settings hold.</summary>
     public int? DefaultStyleId { get; init; }
 
+    /// <summary>The press it is made for; null for four inks in general.</summary>
+    public PressProfile? Press { get; init; }
+
     public override PartKey Key => new(PartKind.Setup, 0);
 
     /// <summary>How an effective resolution stands against this publication's limits.</summary>
@@ -123,6 +126,7 @@ public sealed record Setup : Part
         errors.Range("printPpi", PrintPpi, 1, 10_000, "Give a resolution between 1 and 10,000 ppi; 300 is usual for print.");
         errors.Range("floorPpi", FloorPpi, 1, 10_000, "Give a resolution between 1 and 10,000 ppi; 150 is a usual floor.");
         if (FloorPpi > PrintPpi) errors.Add("floorPpi", "The floor lies above the resolution wanted in print. Make it lower.");
+        if (Press is { IsPossible: false }) errors.Add("press", "A profile is named by its content. Choose one of those that were brought in.");
         if (errors.Any) return;
 
         var area = TypeArea(recto: true);

@@ -1,16 +1,17 @@
 using Formatum.Core.Colours;
 using Formatum.Core.Geometry;
+using Formatum.Core.Publications;
 using Formatum.Core.Stories;
 using Formatum.Core.Typesetting;
 
 namespace Formatum.Output.Pdf;
 
 /// <summary>Draws what stands around a page, between where marks begin and the edge of the sheet. Its axes are the spread's, y down.</summary>
-internal sealed class PdfMarks(PdfColours colours, PdfText texts, PrintMarks marks)
+internal sealed class PdfMarks(PdfColours colours, PdfText texts, PrintMarks marks, bool isProof)
 {
     private const double LineWidth = 0.25, CircleRadius = 1.5 * Units.PointsPerMillimetre, Patch = 4 * Units.PointsPerMillimetre;
 
-    private static readonly TextStyle Small = TextStyle.Usual with { Size = 6 };
+    private static readonly TextStyle Small = TextStyle.Usual with { Size = 6 }, Large = TextStyle.Usual with { Size = 12, Bold = true };
 
     /// <param name="content">Takes the operators.</param>
     /// <param name="trim">The trim of the page, or of both.</param>
@@ -41,8 +42,11 @@ internal sealed class PdfMarks(PdfColours colours, PdfText texts, PrintMarks mar
         if (marks.Registration) Registration(content, trim, (start + end) / 2);
         content.Restore();
         if (marks.Bars) Bars(content, trim, start);
-        if (marks.Information) Information(content, trim, (start + end) / 2, information);
+        if (marks.Information) Words(content, information, Small, trim.X + Patch, trim.Width / 2 - 2 * Patch, trim.Bottom + (start + end) / 2);
+        if (isProof) Words(content, ProofWords, Large, trim.Centre.X + Patch, trim.Width / 2 - 2 * Patch, trim.Y - (start + end) / 2);
     }
+
+    private const string ProofWords = "PROOF \u2013 not for print";
 
     private static void Uprights(PdfContent content, Box trim, double x, double start, double end)
     {
@@ -84,16 +88,15 @@ internal sealed class PdfMarks(PdfColours colours, PdfText texts, PrintMarks mar
         }
     }
 
-    private void Information(PdfContent content, Box trim, double away, string information)
+    /// <summary>Words of one line, beginning at the left of their room.</summary>
+    private void Words(PdfContent content, string words, TextStyle style, double left, double room, double middle)
     {
-        var glyphs = Typefaces.All.Shape(information, Small);
-        double left = trim.X + Patch, room = trim.Width / 2 - 2 * Patch;
-        var run = new SetRun(information, 0, Small, 0, glyphs);
+        var run = new SetRun(words, 0, style, 0, Typefaces.All.Shape(words, style));
         // A page that is too narrow for the words has them smaller.
         double scale = Math.Min(1, room / Math.Max(run.Width, 1));
         content.Save();
         colours.Fill(content, Colour.Black);
-        content.Concat(new(scale, 0, 0, scale, left, trim.Bottom + away + Small.Size / 3));
+        content.Concat(new(scale, 0, 0, scale, left, middle + style.Size / 3));
         texts.DrawRun(content, run, 0);
         content.Restore();
     }

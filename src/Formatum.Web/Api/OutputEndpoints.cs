@@ -45,17 +45,10 @@ public static class OutputEndpoints
             return SvgWriter.Page(scene, page, $"{publication.Setup.Name}, page {number}", image =>
             {
                 stop.ThrowIfCancellationRequested();
-                return Embedded(previews, image);
+                return previews.Embedded(image);
             });
         }, cancel);
         return Results.Text(svg, "image/svg+xml");
-    }
-
-    /// <summary>An SVG that stands alone may refer to nothing outside itself, so its images go into it.</summary>
-    private static string Embedded(PreviewStore previews, LinkedImage image)
-    {
-        string path = previews.Find(image.ContentHash, PreviewStore.Sizes[^1]) ?? throw new BadPicture($"The preview of {image.Name} is gone. Link it anew.");
-        return $"data:{TypeOf(path)};base64,{Convert.ToBase64String(File.ReadAllBytes(path))}";
     }
 
     private static async Task<IResult> PagePng(int id, int number, PublicationStore store, PreviewStore previews, ReadersApart readers, HeavyWork heavy,
@@ -123,7 +116,7 @@ public static class OutputEndpoints
             return Results.NotFound();
         // What a hash names never changes.
         context.Response.Headers.CacheControl = "private, max-age=31536000, immutable";
-        return Results.File(path, TypeOf(path));
+        return Results.File(path, PreviewStore.TypeOf(path));
     }
 
     private static async Task<IResult> HistogramOf(string hash, PreviewMaker previews, HttpContext context)
@@ -132,8 +125,6 @@ public static class OutputEndpoints
         context.Response.Headers.CacheControl = "private, max-age=31536000, immutable";
         return Results.Text(Pictures.HistogramView.Draw(Histogram.Of(path)), "image/svg+xml");
     }
-
-    private static string TypeOf(string path) => path.EndsWith(".png", StringComparison.Ordinal) ? "image/png" : "image/jpeg";
 
     /// <summary>What a publication's files are called: its name and edition.</summary>
     internal static string FileName(Setup setup) => FileName(setup.Edition.Length == 0 ? setup.Name : $"{setup.Name} - {setup.Edition}");

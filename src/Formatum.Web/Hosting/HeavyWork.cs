@@ -28,7 +28,7 @@ public sealed partial class HeavyWork(ServerOptions options)
     /// <summary>A picture of a page may have so many pixels: all that are made at once together take half the memory at most, each pixel twice four
     /// bytes.</summary>
     public int MostPixels { get; } = (int)Math.Clamp(GC.GetGCMemoryInfo().TotalAvailableMemoryBytes / 2 / options.Heavy / 8, 20_000_000,
-        PngWriter.MostPixels);
+        PageRaster.MostPixels);
 
     /// <summary>Does heavy work once there is a place for it.</summary>
     /// <param name="work">The work; it stops soon where the token says so.</param>

@@ -1,0 +1,12 @@
+namespace Formatum.Core.Publications;
+
+/// <summary>The press that a publication is made for, by the ICC profile its printer gave.</summary>
+/// <param name="ContentHash">SHA-256 of the profile, lower-case hexadecimal.</param>
+/// <param name="Name">What it calls itself.</param>
+public sealed record PressProfile(string ContentHash, string Name)
+{
+    public const int LongestName = 300;
+
+    public bool IsPossible => ContentHash.Length == 64 && ContentHash.All(char.IsAsciiHexDigitLower) && Name.Length is > 0 and <= LongestName
+        && !Name.Any(char.IsControl);
+}

@@ -1,0 +1,99 @@
+using System.Collections.Immutable;
+using Formatum.Core.Checks;
+
+namespace Formatum.Core.Publications;
+
+/// <summary>What comes of an output.</summary>
+public enum OutputKind
+{
+    /// <summary>A PDF in the inks of a press (PDF/X-4).</summary>
+    Print,
+
+    /// <summary>A PDF in the colours of a screen.</summary>
+    Screen,
+
+    /// <summary>A picture of each page, all in one ZIP.</summary>
+    Pictures,
+}
+
+/// <summary>How pictures of pages are kept.</summary>
+public enum PictureFileKind { Png, Jpeg, Webp, Svg }
+
+/// <summary>How outputs are made: chosen again and again, for one publication, or for the house.</summary>
+public sealed record Recipe : Part
+{
+    public const int LongestName = 100, LongestPages = 200, Most = 100;
+
+    public required int Id { get; init; }
+    public required string Name { get; init; }
+    public required OutputKind Kind { get; init; }
+
+    /// <summary>Which pages, by the numbers they bear: "1-4, 9"; empty for all.</summary>
+    public string Pages { get; init; } = "";
+
+    /// <summary>Whether facing pages stand side by side, as they are read.</summary>
+    public bool Spreads { get; init; }
+
+    /// <summary>Whether a file is made of each page, or each spread; else one of all.</summary>
+    public bool OneFileEach { get; init; }
+
+    /// <summary>Whether what reaches beyond the trim is kept, as far as the set-up says.</summary>
+    public bool Bleed { get; init; }
+
+    public PrintMarks Marks { get; init; } = PrintMarks.None;
+
+    /// <summary>Whether it is for looking at alone: it says so beside each page, and previews stand in for files that are missing.</summary>
+    public bool Proof { get; init; }
+
+    /// <summary>Whether colours given as light become inks here; else they keep their profile.</summary>
+    public bool Convert { get; init; }
+
+    /// <summary>Pictures with a higher effective resolution, in ppi, are reduced to it; null for none.</summary>
+    public double? MostPpi { get; init; }
+
+    /// <summary>How good pictures are that are all compressed anew, 1 to 100; null leaves them as they are wherever they can be.</summary>
+    public int? Quality { get; init; }
+
+    public PictureFileKind File { get; init; }
+
+    /// <summary>The resolution of pictures of pages, in ppi.</summary>
+    public double Ppi { get; init; } = 150;
+
+    /// <summary>What files are called: see <see cref="FileNames"/>.</summary>
+    public string FilePattern { get; init; } = FileNames.Usual;
+
+    public override PartKey Key => new(PartKind.Recipe, Id);
+
+    public const double LeastPpi = 9, LargestPpi = 1200;
+
+    /// <summary>Recipes that every publication has; their ids are below 0.</summary>
+    public static readonly ImmutableArray<Recipe> Usual =
+    [
+        new() { Id = -1, Name = "Print", Kind = OutputKind.Print, Bleed = true, Marks = PrintMarks.CropMarks },
+        new()
+        {
+            Id = -2, Name = "Proof", Kind = OutputKind.Screen, Proof = true, MostPpi = 120, Quality = 70,
+            Marks = new() { Crop = true, Information = true }, Bleed = true,
+        },
+        new() { Id = -3, Name = "Screen", Kind = OutputKind.Screen, Spreads = true, MostPpi = 200, Quality = 85 },
+        new() { Id = -4, Name = "Pictures", Kind = OutputKind.Pictures, FilePattern = "{publication} {edition} {page}" },
+    ];
+
+    public void Check(FieldErrors errors)
+    {
+        if (string.IsNullOrWhiteSpace(Name)) errors.Add("name", "A recipe needs a name. Type one, such as \"Newspaper\".");
+        else if (Name.Length > LongestName || Name.Any(char.IsControl))
+            errors.Add("name", $"A name has {LongestName} characters at most, and no line ends. Shorten it.");
+        errors.Choice("kind", Kind);
+        errors.Choice("file", File);
+        if (Pages.Length > LongestPages) errors.Add("pages", $"The pages have {Pages.Length} characters; {LongestPages} is the most. Shorten them.");
+        else PageRange.Check(Pages, errors);
+        Marks.Check(errors);
+        errors.Range("mostPpi", MostPpi, LeastPpi, LargestPpi, "Give a resolution from 9 to 1,200 ppi; 300 is usual for print.");
+        errors.Range("quality", Quality, 1, 100, "Quality is from 1 to 100; 90 and above show no loss.");
+        errors.Range("ppi", Ppi, LeastPpi, LargestPpi, "Give a resolution from 9 to 1,200 ppi; 150 is usual for looking at.");
+        FileNames.Check(FilePattern, errors);
+        if (OneFileEach && Kind != OutputKind.Pictures && !FilePattern.Contains("{page}", StringComparison.Ordinal))
+            errors.Add("filePattern", "With a file of each page, their names have to differ. Put {page} into the pattern.");
+    }
+}

@@ -1,0 +1,64 @@
+using System.Collections.Concurrent;
+using System.Security.Cryptography;
+using Formatum.Core.Publications;
+
+namespace Formatum.Imaging.Profiles;
+
+/// <summary>Profiles of presses that were brought in, kept by their contents.</summary>
+public sealed class ProfileStore(string folder)
+{
+    private const string Ending = ".icc";
+
+    private readonly ConcurrentDictionary<string, PressConversion> _presses = new();
+    private readonly Lazy<PressConversion> _general = new(() => new(ColourProfile.GeneralPress));
+
+    /// <summary>Reads a profile and keeps it; one of the same content is kept already.</summary>
+    /// <param name="path">The file, which stays where it is.</param>
+    /// <exception cref="BadProfile">It is no profile of a press.</exception>
+    /// <exception cref="IOException">There is no room for it.</exception>
+    public PressProfile Keep(string path)
+    {
+        var profile = ColourProfile.ReadPress(path);
+        Directory.CreateDirectory(folder);
+        string kept = PathOf(profile.ContentHash), aside = $"{kept}.{Guid.NewGuid():n}";
+        try
+        {
+            File.WriteAllBytes(aside, profile.Bytes);
+            File.Move(aside, kept, overwrite: true);
+        }
+        finally
+        {
+            File.Delete(aside);
+        }
+        return Named(profile);
+    }
+
+    private static PressProfile Named(ColourProfile profile)
+    {
+        string name = profile.Description.Length > 0 ? profile.Description : "Profile without a name";
+        return new(profile.ContentHash, name.Length <= PressProfile.LongestName ? name : name[..PressProfile.LongestName]);
+    }
+
+    private string PathOf(string contentHash) => Path.Combine(folder, contentHash + Ending);
+
+    /// <summary>All that are kept, by their names.</summary>
+    public IReadOnlyList<PressProfile> All() => !Directory.Exists(folder) ? [] : [.. Directory.GetFiles(folder, "*" + Ending)
+        .Select(path => Named(new(path, File.ReadAllBytes(path)))).OrderBy(p => p.Name, StringComparer.OrdinalIgnoreCase)];
+
+    /// <summary>The file of a profile; null where it is not here.</summary>
+    public string? Find(string contentHash) => contentHash.All(char.IsAsciiHexDigitLower) && File.Exists(PathOf(contentHash)) ? PathOf(contentHash) : null;
+
+    /// <summary>The press that a publication is made for.</summary>
+    /// <exception cref="BadProfile">Its profile is no longer here, or no longer what it was.</exception>
+    public PressConversion PressOf(Setup setup)
+    {
+        if (setup.Press is not { } press) return _general.Value;
+        if (_presses.TryGetValue(press.ContentHash, out var known)) return known;
+        if (Find(press.ContentHash) is not { } path)
+            throw new BadProfile($"The profile \u201c{press.Name}\u201d of the press is no longer on this server. Bring it in again on Output, or choose another.");
+        byte[] bytes = File.ReadAllBytes(path);
+        if (Convert.ToHexStringLower(SHA256.HashData(bytes)) != press.ContentHash)
+            throw new BadProfile($"The file of the profile \u201c{press.Name}\u201d was altered on this server. Bring it in again on Output, or choose another.");
+        return _presses.GetOrAdd(press.ContentHash, new PressConversion(new(path, bytes)));
+    }
+}
