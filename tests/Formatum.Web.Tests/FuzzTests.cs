@@ -225,7 +225,7 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
     private static partial Regex Braces();
 
     [Theory]
-    [InlineData("output.pdf", "marks", "bleed", "proof", "from", "to")]
+    [InlineData("output.pdf", "marks", "bleed", "proof", "pages", "recipe")]
     [InlineData("pages/1.png", "ppi", "proof")]
     [InlineData("imports/none")]
     [InlineData("images/1/original")]

@@ -69,7 +69,7 @@ public sealed record Recipe : Part
     /// <summary>Recipes that every publication has; their ids are below 0.</summary>
     public static readonly ImmutableArray<Recipe> Usual =
     [
-        new() { Id = -1, Name = "Print", Kind = OutputKind.Print, Bleed = true, Marks = PrintMarks.CropMarks },
+        new() { Id = -1, Name = "Print", Kind = OutputKind.Print, Bleed = true },
         new()
         {
             Id = -2, Name = "Proof", Kind = OutputKind.Screen, Proof = true, MostPpi = 120, Quality = 70,

@@ -20,6 +20,9 @@ internal enum Work
 
     /// <summary>A picture in its own colours, written to a file, and its profile to another.</summary>
     Samples,
+
+    /// <summary>Whether a profile of a press can be used.</summary>
+    Profile,
 }
 
 /// <summary>A part of the unit square.</summary>

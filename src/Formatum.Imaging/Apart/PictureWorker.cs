@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Formatum.Core.Publications;
+using Formatum.Imaging.Profiles;
 
 namespace Formatum.Imaging.Apart;
 
@@ -28,7 +29,7 @@ public static class PictureWorker
         try
         {
             var known = question.Known is null ? null : PartJson.Read<LinkedImage>(PartKind.Image, question.Known);
-            ReaderLimits.Allow(drawing: question.Work is not (Work.Pixels or Work.Samples) && (known?.Format == "svg" || IsDrawing(question.Path)));
+            ReaderLimits.Allow(drawing: question.Work is not (Work.Pixels or Work.Samples or Work.Profile) && (known?.Format == "svg" || IsDrawing(question.Path)));
             switch (question.Work)
             {
                 case Work.Read:
@@ -38,6 +39,9 @@ public static class PictureWorker
                     return new();
                 case Work.Borrow:
                     previews.Borrow(question.Path, question.Text);
+                    return new();
+                case Work.Profile:
+                    ColourProfile.ReadPress(question.Path);
                     return new();
                 case Work.Samples:
                     return PictureSamples.Decode(known!, new(question.Width, question.Height, question.Press), (samples, kind, alpha, profile) =>
@@ -54,7 +58,7 @@ public static class PictureWorker
                     });
             }
         }
-        catch (BadPicture e)
+        catch (Exception e) when (e is BadPicture or BadProfile)
         {
             return new(Error: e.Message);
         }

@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using System.Text.Json;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
+using Formatum.Imaging.Profiles;
 
 namespace Formatum.Imaging.Apart;
 
@@ -45,6 +46,20 @@ public sealed class ReadersApart(PictureLimits limits, string previewFolder, str
     /// <exception cref="BadPicture">It is no such preview.</exception>
     /// <exception cref="IOException">It could not be written.</exception>
     public Task BorrowAsync(string path, string contentHash) => AskAsync(new(Work.Borrow, path, contentHash));
+
+    /// <summary>Tries a profile of a press: what is wrong with one, or with the library that reads it, ends no server.</summary>
+    /// <exception cref="BadProfile">It cannot be used.</exception>
+    public async Task TryProfileAsync(string path)
+    {
+        try
+        {
+            await AskAsync(new(Work.Profile, path, ""));
+        }
+        catch (BadPicture e)
+        {
+            throw new BadProfile(e.Message == Ended ? "This profile cannot be used: it makes its reader fail. Get it anew from the printer." : e.Message, e);
+        }
+    }
 
     /// <inheritdoc/>
     /// <remarks>It waits for a reader: not for threads that others want.</remarks>

@@ -12,13 +12,12 @@ public sealed class ProfileStore(string folder)
     private readonly ConcurrentDictionary<string, PressConversion> _presses = new();
     private readonly Lazy<PressConversion> _general = new(() => new(ColourProfile.GeneralPress));
 
-    /// <summary>Reads a profile and keeps it; one of the same content is kept already.</summary>
+    /// <summary>Keeps a profile that was tried; one of the same content is kept already.</summary>
     /// <param name="path">The file, which stays where it is.</param>
-    /// <exception cref="BadProfile">It is no profile of a press.</exception>
     /// <exception cref="IOException">There is no room for it.</exception>
     public PressProfile Keep(string path)
     {
-        var profile = ColourProfile.ReadPress(path);
+        var profile = new ColourProfile(path, File.ReadAllBytes(path));
         Directory.CreateDirectory(folder);
         string kept = PathOf(profile.ContentHash), aside = $"{kept}.{Guid.NewGuid():n}";
         try

@@ -36,6 +36,7 @@ public static class ApiEndpoints
         ImportEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         FillingEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         MasterEndpoints.Map(api.MapGroup("/publications/{id:int}"));
+        RecipeEndpoints.Map(api);
         BundleEndpoints.Map(api);
     }
 

@@ -4,10 +4,10 @@ using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Imaging.Apart;
 using Formatum.Output;
-using Formatum.Output.Pdf;
 using Formatum.Storage;
 using Formatum.Web.Hosting;
 using Formatum.Web.Links;
+using Formatum.Web.Outputs;
 using Formatum.Web.Pictures;
 
 namespace Formatum.Web.Api;
@@ -22,7 +22,7 @@ public static class OutputEndpoints
             .Produces(StatusCodes.Status200OK, contentType: "image/svg+xml");
         api.MapGet("/pages/{number:int}.png", PagePng).WithSummary("A page as PNG, cut at its trim.")
             .Produces(StatusCodes.Status200OK, contentType: "image/png");
-        api.MapGet("/output.pdf", Pdf).WithSummary("The publication as print PDF.").Produces(StatusCodes.Status200OK, contentType: "application/pdf");
+        api.MapGet("/output.pdf", Pdf).WithSummary("The publication as PDF, by a recipe.").Produces(StatusCodes.Status200OK, contentType: "application/pdf");
         app.MapGet("/fonts/{family}/{face}.ttf", Font).ExcludeFromDescription();
         app.MapGet("/fonts.css", () => Results.Text(Desk.TextView.FontFaces(), "text/css")).ExcludeFromDescription();
         app.MapGet("/previews/{hash:length(64)}/{size:int}", Preview).ExcludeFromDescription();
@@ -65,9 +65,20 @@ public static class OutputEndpoints
     }
 
     private static async Task<IResult> Pdf(int id, PublicationStore store, PreviewStore previews, ReadersApart readers, ServerOptions options,
-        HeavyWork heavy, DiskRoom room, CancellationToken cancel, bool marks = false, bool bleed = true, bool proof = false, int? from = null, int? to = null)
+        HeavyWork heavy, DiskRoom room, RecipeShelf shelf, OutputJobs jobs, CancellationToken cancel, string recipe = "print", string? pages = null,
+        bool? marks = null, bool? bleed = null, bool? proof = null)
     {
-        var publication = (await store.OpenAsync(id)).Publication;
+        var standing = await store.OpenAsync(id);
+        var chosen = (await shelf.FindAsync(standing, recipe)).Recipe;
+        var wish = jobs.Wish(standing.Publication, chosen with
+        {
+            Pages = pages ?? chosen.Pages,
+            Marks = marks switch { null => chosen.Marks, false => PrintMarks.None, true => chosen.Marks.Any ? chosen.Marks : PrintMarks.CropMarks },
+            Bleed = bleed ?? chosen.Bleed,
+            Proof = proof ?? chosen.Proof,
+        });
+        if (wish.IsZip)
+            throw new EditRefused("recipe", $"{chosen.Name} makes several files. Begin an output: POST /api/publications/{id}/outputs, or on Output.");
         if (room.Lacks(0) is { } full) throw full;
         Directory.CreateDirectory(options.IncomingFolder);
         string path = Path.Combine(options.IncomingFolder, $"{Guid.NewGuid():n}.pdf");
@@ -75,20 +86,13 @@ public static class OutputEndpoints
         {
             await heavy.RunAsync(stop =>
             {
-                var wanted = new PdfOptions(bleed, proof)
-                {
-                    Marks = marks ? PrintMarks.CropMarks : PrintMarks.None,
-                    Pages = [.. Enumerable.Range(from ?? 1, Math.Max(0, (to ?? publication.PageCount) - (from ?? 1) + 1))],
-                    Press = new(Imaging.Profiles.ColourProfile.GeneralPress),
-                    Time = DateTimeOffset.Now,
-                };
-                PdfWriter.Write(publication, new(previews, readers), wanted, path, cancel: stop);
+                new OutputWriter(wish, new(previews, readers), previews, heavy.MostPixels, cancel: stop).Write(path);
                 return true;
             }, cancel);
             // The open file outlives its name, and goes when the answer has been sent.
             var stream = new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.Read | FileShare.Delete, 1 << 16,
                 FileOptions.Asynchronous | FileOptions.SequentialScan);
-            return Results.Stream(stream, "application/pdf", FileName(publication.Setup) + ".pdf");
+            return Results.Stream(stream, "application/pdf", wish.FileName);
         }
         finally
         {

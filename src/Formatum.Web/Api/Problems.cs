@@ -3,6 +3,7 @@ using System.Text.Json;
 using Formatum.Core.Checks;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
+using Formatum.Imaging.Profiles;
 using Formatum.Output;
 using Formatum.Output.Bundles;
 using Formatum.Storage;
@@ -64,6 +65,8 @@ public sealed class Problems(ILogger<Problems> log) : IExceptionHandler
                 return Problem(StatusCodes.Status409Conflict, "Changed elsewhere meanwhile", exception.Message);
             case BadPicture:
                 return Problem(StatusCodes.Status422UnprocessableEntity, "A linked image cannot be used", exception.Message);
+            case BadProfile:
+                return Problem(StatusCodes.Status422UnprocessableEntity, "A profile cannot be used", exception.Message);
             case NotStored:
                 return Problem(StatusCodes.Status507InsufficientStorage, "Nothing was changed", exception.Message);
             case NoRoom or NotWritten:

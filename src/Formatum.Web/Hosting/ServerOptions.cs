@@ -41,6 +41,8 @@ public sealed record ServerOptions
     public string PreviewFolder => Path.Combine(DataFolder, "previews");
     public string PictureFolder => Path.Combine(DataFolder, "pictures");
     public string FontFolder => Path.Combine(DataFolder, "fonts");
+    public string ProfileFolder => Path.Combine(DataFolder, "profiles");
+    public string OutputFolder => Path.Combine(DataFolder, "outputs");
     public string IncomingFolder => Path.Combine(DataFolder, "incoming");
     public string KeyFolder => Path.Combine(DataFolder, "keys");
     public string LogFolder => Path.Combine(DataFolder, "logs");

@@ -11,6 +11,7 @@ using Formatum.Web.Desk;
 using Formatum.Web.Desk.Commands;
 using Formatum.Web.Hosting;
 using Formatum.Web.Links;
+using Formatum.Web.Outputs;
 using Formatum.Web.Wording;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
@@ -180,7 +181,13 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
 
     /// <summary>What can be taken away, and what is worth knowing before.</summary>
     public async Task<IActionResult> OnGetOutputAsync(int id, int spread) => Partial("_Output",
-        OutputView.Of(DeskView.Of(await store.OpenAsync(id), spread), states));
+        await OutputOfAsync(id, spread));
+
+    private async Task<OutputView> OutputOfAsync(int id, int spread)
+    {
+        var view = DeskView.Of(await store.OpenAsync(id), spread);
+        return new(view, OutputFindings.Of(view.Publication, states));
+    }
 
     /// <summary>All that was done, newest first.</summary>
     public async Task<IActionResult> OnGetHistoryAsync(int id) => Partial("_HistoryList",

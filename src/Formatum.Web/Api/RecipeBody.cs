@@ -1,0 +1,94 @@
+using Formatum.Core.Checks;
+using Formatum.Core.Publications;
+
+namespace Formatum.Web.Api;
+
+/// <summary>What stands around a page, in a request; what is left out stays as it is.</summary>
+public sealed record MarksBody
+{
+    public bool? Crop { get; init; }
+    public bool? Registration { get; init; }
+    public bool? Bars { get; init; }
+    public bool? Information { get; init; }
+    public bool? Fold { get; init; }
+    public Length? Offset { get; init; }
+
+    public PrintMarks Over(PrintMarks marks) => marks with
+    {
+        Crop = Crop ?? marks.Crop,
+        Registration = Registration ?? marks.Registration,
+        Bars = Bars ?? marks.Bars,
+        Information = Information ?? marks.Information,
+        Fold = Fold ?? marks.Fold,
+        Offset = Offset?.Points ?? marks.Offset,
+    };
+}
+
+/// <summary>A recipe, in a request; what is left out stays as it is, or as usual.</summary>
+public sealed record RecipeBody
+{
+    public string? Name { get; init; }
+    public OutputKind? Kind { get; init; }
+
+    /// <summary>Which pages, by the numbers they bear: "1-4, 9".</summary>
+    public string? Pages { get; init; }
+
+    public bool? Spreads { get; init; }
+    public bool? OneFileEach { get; init; }
+    public bool? Bleed { get; init; }
+    public MarksBody? Marks { get; init; }
+    public bool? Proof { get; init; }
+    public bool? Convert { get; init; }
+
+    /// <summary>In ppi; 0 for none.</summary>
+    public double? MostPpi { get; init; }
+
+    /// <summary>1 to 100; 0 leaves pictures as they are.</summary>
+    public int? Quality { get; init; }
+
+    public PictureFileKind? File { get; init; }
+    public double? Ppi { get; init; }
+    public string? FilePattern { get; init; }
+
+    /// <exception cref="EditRefused">A new recipe has neither a name nor a kind.</exception>
+    public Recipe Over(Recipe? recipe)
+    {
+        var basis = recipe ?? new()
+        {
+            Id = 0,
+            Name = Name ?? throw new EditRefused("name", "A recipe needs a name."),
+            Kind = Kind ?? throw new EditRefused("kind", "A recipe says what it makes: print, screen or pictures."),
+        };
+        return basis with
+        {
+            Name = Name ?? basis.Name,
+            Kind = Kind ?? basis.Kind,
+            Pages = Pages ?? basis.Pages,
+            Spreads = Spreads ?? basis.Spreads,
+            OneFileEach = OneFileEach ?? basis.OneFileEach,
+            Bleed = Bleed ?? basis.Bleed,
+            Marks = Marks?.Over(basis.Marks) ?? basis.Marks,
+            Proof = Proof ?? basis.Proof,
+            Convert = Convert ?? basis.Convert,
+            MostPpi = MostPpi is null ? basis.MostPpi : MostPpi == 0 ? null : MostPpi,
+            Quality = Quality is null ? basis.Quality : Quality == 0 ? null : Quality,
+            File = File ?? basis.File,
+            Ppi = Ppi ?? basis.Ppi,
+            FilePattern = FilePattern ?? basis.FilePattern,
+        };
+    }
+}
+
+/// <summary>What stands around a page. The offset in points.</summary>
+public sealed record MarksAnswer(bool Crop, bool Registration, bool Bars, bool Information, bool Fold, double Offset)
+{
+    public static MarksAnswer Of(PrintMarks m) => new(m.Crop, m.Registration, m.Bars, m.Information, m.Fold, m.Offset);
+}
+
+/// <summary>A recipe. As it is written it is read again, here or elsewhere.</summary>
+public sealed record RecipeAnswer(string Name, OutputKind Kind, string Pages, bool Spreads, bool OneFileEach, bool Bleed, MarksAnswer Marks, bool Proof,
+    bool Convert, double MostPpi, int Quality, PictureFileKind File, double Ppi, string FilePattern)
+{
+    public static RecipeAnswer Of(Recipe r) => new(r.Name, r.Kind, r.Pages, r.Spreads, r.OneFileEach, r.Bleed, MarksAnswer.Of(r.Marks), r.Proof, r.Convert,
+        r.MostPpi ?? 0, r.Quality ?? 0, r.File, r.Ppi, r.FilePattern);
+}

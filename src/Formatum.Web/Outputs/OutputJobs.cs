@@ -1,0 +1,238 @@
+using System.Collections.Concurrent;
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using Formatum.Core.Checks;
+using Formatum.Core.Publications;
+using Formatum.Imaging;
+using Formatum.Imaging.Apart;
+using Formatum.Imaging.Profiles;
+using Formatum.Output;
+using Formatum.Storage;
+using Formatum.Web.Hosting;
+
+namespace Formatum.Web.Outputs;
+
+/// <summary>
+/// Makes outputs while people work on: so many at once, the rest in order. The newest of each publication are kept with what they were made by; half files
+/// never are.
+/// </summary>
+public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewStore previews, ReadersApart readers, ProfileStore profiles, DiskRoom room,
+    TimeProvider clock, ILogger<OutputJobs> log) : IHostedService, IDisposable
+{
+    /// <summary>So many outputs of a publication are kept, and no more of one wait or are made.</summary>
+    public const int MostKept = 10, MostUnderWay = 10;
+
+    private const string NoteEnding = ".json", FileEnding = ".out", HalfEnding = ".half";
+
+    private static readonly JsonSerializerOptions Json = new() { Converters = { new JsonStringEnumConverter() } };
+
+    private readonly ConcurrentDictionary<string, Running> _all = new();
+
+    /// <summary>Fewer than the heavy work there is room for, so that whoever only wants to see a page need not wait for whole outputs.</summary>
+    private readonly SemaphoreSlim _places = new(Math.Max(1, options.Heavy - 1));
+
+    private readonly CancellationTokenSource _end = new();
+
+    private sealed class Running(OutputNote note)
+    {
+        public OutputNote Note { get; set; } = note;
+        public CancellationTokenSource Stop { get; } = new();
+        public Lock Gate { get; } = new();
+    }
+
+    /// <summary>What was made before is there again; what was under way when the server ended is told.</summary>
+    public Task StartAsync(CancellationToken cancellationToken)
+    {
+        if (!Directory.Exists(options.OutputFolder)) return Task.CompletedTask;
+        foreach (string half in Directory.GetFiles(options.OutputFolder, "*" + HalfEnding + "*", SearchOption.AllDirectories)) File.Delete(half);
+        foreach (string path in Directory.GetFiles(options.OutputFolder, "*" + NoteEnding, SearchOption.AllDirectories))
+        {
+            if (Read(path) is not { } note) continue;
+            if (note.IsUnderWay)
+                note = note with { State = OutputState.Failed, Ended = note.Begun, Error = "The server ended before this was made. Make it again." };
+            if (note.State == OutputState.Done && !File.Exists(PathOf(note, FileEnding)))
+                note = note with { State = OutputState.Failed, Error = "Its file has gone from the server. Make it again." };
+            _all[note.Id] = new(note);
+        }
+        return Task.CompletedTask;
+    }
+
+    private OutputNote? Read(string path)
+    {
+        try
+        {
+            return JsonSerializer.Deserialize<OutputNote>(File.ReadAllText(path), Json);
+        }
+        catch (Exception e) when (e is JsonException or IOException)
+        {
+            log.LogWarning(e, "What was noted of an output cannot be read: {Path}", path);
+            return null;
+        }
+    }
+
+    public async Task StopAsync(CancellationToken cancellationToken) => await _end.CancelAsync();
+
+    public void Dispose()
+    {
+        _places.Dispose();
+        _end.Dispose();
+    }
+
+    private string PathOf(OutputNote note, string ending) =>
+        Path.Combine(options.OutputFolder, note.PublicationId.ToString(System.Globalization.CultureInfo.InvariantCulture), note.Id + ending);
+
+    /// <summary>What is to be made, checked as far as it can be before it is begun.</summary>
+    /// <exception cref="EditRefused">The recipe is impossible, or names pages that are not there.</exception>
+    /// <exception cref="BadProfile">The press's profile has gone.</exception>
+    public OutputWish Wish(Publication publication, Recipe recipe)
+    {
+        var errors = new FieldErrors();
+        recipe.Check(errors);
+        errors.ThrowIfAny();
+        var wish = new OutputWish(publication, recipe, profiles.PressOf(publication.Setup), clock.GetLocalNow());
+        _ = wish.Pages;
+        return wish;
+    }
+
+    /// <summary>Begins an output.</summary>
+    /// <exception cref="EditRefused">The recipe is impossible, or too many are under way.</exception>
+    /// <exception cref="NoRoom">The disk is full.</exception>
+    public OutputNote Begin(Standing standing, Recipe recipe, Maker maker)
+    {
+        var wish = Wish(standing.Publication, recipe);
+        if (room.Lacks(0) is { } full) throw full;
+        if (Of(standing.Id).Count(n => n.IsUnderWay) >= MostUnderWay)
+            throw new EditRefused("recipe", $"{MostUnderWay} outputs of this publication are under way already. Wait for one to end, or stop one.");
+        var running = new Running(new()
+        {
+            Id = Guid.NewGuid().ToString("n"),
+            PublicationId = standing.Id,
+            Revision = standing.Revision,
+            Recipe = recipe,
+            Maker = maker,
+            Begun = wish.Time,
+            FileName = wish.FileName,
+            Sheets = wish.Sheets.Count,
+        });
+        Directory.CreateDirectory(Path.GetDirectoryName(PathOf(running.Note, NoteEnding))!);
+        Save(running.Note);
+        _all[running.Note.Id] = running;
+        _ = Task.Run(() => RunAsync(running, wish));
+        return running.Note;
+    }
+
+    /// <summary>The outputs of a publication, the newest first.</summary>
+    public IReadOnlyList<OutputNote> Of(int publicationId) =>
+        [.. _all.Values.Select(r => r.Note).Where(n => n.PublicationId == publicationId).OrderByDescending(n => n.Begun).ThenBy(n => n.Id)];
+
+    /// <exception cref="NoSuchPart">There is no such output of this publication.</exception>
+    private Running Find(int publicationId, string id) => _all.TryGetValue(id, out var found) && found.Note.PublicationId == publicationId ? found
+        : throw new NoSuchPart("output", $"There is no such output. The newest {MostKept} are kept; make it again.");
+
+    /// <exception cref="NoSuchPart">There is no such output of this publication.</exception>
+    public OutputNote NoteOf(int publicationId, string id) => Find(publicationId, id).Note;
+
+    /// <summary>The file of an output that was made.</summary>
+    /// <exception cref="NoSuchPart">There is none.</exception>
+    public string FileOf(OutputNote note) => note.State == OutputState.Done && File.Exists(PathOf(note, FileEnding)) ? PathOf(note, FileEnding)
+        : throw new NoSuchPart("output", "This output has no file: it is still to be made, or was not. Look at the list on Output.");
+
+    /// <summary>Stops an output, or removes one that has ended.</summary>
+    /// <exception cref="NoSuchPart">There is no such output of this publication.</exception>
+    public void Drop(int publicationId, string id)
+    {
+        var running = Find(publicationId, id);
+        if (running.Note.IsUnderWay) running.Stop.Cancel();
+        else Forget(running.Note);
+    }
+
+    private async Task RunAsync(Running running, OutputWish wish)
+    {
+        string half = PathOf(running.Note, HalfEnding);
+        using var stop = CancellationTokenSource.CreateLinkedTokenSource(running.Stop.Token, _end.Token);
+        try
+        {
+            await _places.WaitAsync(stop.Token);
+            try
+            {
+                Change(running, note => note with { State = OutputState.Making });
+                await MakeAsync(running, wish, half, stop.Token);
+            }
+            finally
+            {
+                _places.Release();
+            }
+            File.Move(half, PathOf(running.Note, FileEnding), overwrite: true);
+            End(running, note => note with { State = OutputState.Done, Made = note.Sheets, Bytes = new FileInfo(PathOf(note, FileEnding)).Length });
+        }
+        catch (OperationCanceledException)
+        {
+            End(running, note => note with { State = OutputState.Stopped });
+        }
+        catch (Exception e)
+        {
+            if (Api.Problems.Describe(e).Status >= StatusCodes.Status500InternalServerError) log.LogError(e, "An output was not made");
+            End(running, note => note with { State = OutputState.Failed, Error = Api.Problems.Describe(e).Detail });
+        }
+        finally
+        {
+            File.Delete(half);
+        }
+    }
+
+    /// <summary>Waits for its place among the heavy work as long as it takes: nobody waits for it with an open line.</summary>
+    private async Task MakeAsync(Running running, OutputWish wish, string half, CancellationToken stop)
+    {
+        while (true)
+        {
+            try
+            {
+                await heavy.RunAsync(cancel =>
+                {
+                    new OutputWriter(wish, new(previews, readers), previews, heavy.MostPixels, made => Change(running, note => note with { Made = made }),
+                        cancel).Write(half);
+                    return true;
+                }, stop);
+                return;
+            }
+            catch (TooBusy)
+            {
+                await Task.Delay(TimeSpan.FromSeconds(TooBusy.RetryAfter), stop);
+            }
+        }
+    }
+
+    private static void Change(Running running, Func<OutputNote, OutputNote> change)
+    {
+        lock (running.Gate) running.Note = change(running.Note);
+    }
+
+    private void End(Running running, Func<OutputNote, OutputNote> change)
+    {
+        Change(running, note => change(note) with { Ended = clock.GetLocalNow() });
+        Save(running.Note);
+        foreach (var old in Of(running.Note.PublicationId).Where(n => !n.IsUnderWay).Skip(MostKept)) Forget(old);
+    }
+
+    private void Forget(OutputNote note)
+    {
+        if (!_all.TryRemove(note.Id, out _)) return;
+        File.Delete(PathOf(note, FileEnding));
+        File.Delete(PathOf(note, NoteEnding));
+    }
+
+    private void Save(OutputNote note)
+    {
+        try
+        {
+            string path = PathOf(note, NoteEnding), aside = path + HalfEnding;
+            File.WriteAllText(aside, JsonSerializer.Serialize(note, Json));
+            File.Move(aside, path, overwrite: true);
+        }
+        catch (IOException e)
+        {
+            // The output itself is what counts; its note is there as long as the server runs.
+            log.LogWarning(e, "What is to be noted of an output could not be written");
+        }
+    }
+}

@@ -1,0 +1,39 @@
+using Formatum.Core.Publications;
+using Formatum.Storage;
+
+namespace Formatum.Web.Outputs;
+
+/// <summary>How far an output is.</summary>
+public enum OutputState { Waiting, Making, Done, Failed, Stopped }
+
+/// <summary>An output: asked for, under way, or made. It is kept beside its file.</summary>
+public sealed record OutputNote
+{
+    public required string Id { get; init; }
+    public required int PublicationId { get; init; }
+
+    /// <summary>The revision it is made of.</summary>
+    public required long Revision { get; init; }
+
+    /// <summary>The recipe as it was then.</summary>
+    public required Recipe Recipe { get; init; }
+
+    public required Maker Maker { get; init; }
+    public required DateTimeOffset Begun { get; init; }
+    public DateTimeOffset? Ended { get; init; }
+    public OutputState State { get; init; }
+
+    /// <summary>Why it was not made, and what to do.</summary>
+    public string? Error { get; init; }
+
+    /// <summary>What its file is called.</summary>
+    public required string FileName { get; init; }
+
+    public long Bytes { get; init; }
+
+    /// <summary>How many sheets it comes to, and how many are made.</summary>
+    public required int Sheets { get; init; }
+    public int Made { get; init; }
+
+    public bool IsUnderWay => State is OutputState.Waiting or OutputState.Making;
+}

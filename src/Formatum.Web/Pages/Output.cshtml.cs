@@ -1,0 +1,174 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Text.Json;
+using Formatum.Core.Checks;
+using Formatum.Core.Composing;
+using Formatum.Core.Edits;
+using Formatum.Core.Publications;
+using Formatum.Imaging.Profiles;
+using Formatum.Output;
+using Formatum.Storage;
+using Formatum.Web.Api;
+using Formatum.Web.Hosting;
+using Formatum.Web.Links;
+using Formatum.Web.Outputs;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using Microsoft.Extensions.Options;
+using JsonOptions = Microsoft.AspNetCore.Http.Json.JsonOptions;
+
+namespace Formatum.Web.Pages;
+
+/// <summary>What an output would come to.</summary>
+/// <param name="Wish">What would be made; null where it is impossible.</param>
+/// <param name="Errors">Why it is, by field.</param>
+/// <param name="Bytes">About how large it would be.</param>
+/// <param name="Findings">What is open.</param>
+public sealed record OutputSummary(OutputWish? Wish, IReadOnlyDictionary<string, string> Errors, double Bytes, OutputFindings Findings);
+
+/// <summary>Output: recipes, what they would make, and what was made.</summary>
+public sealed class OutputModel(PublicationStore store, RecipeShelf shelf, OutputJobs jobs, ProfileStore profiles, ProfileIntake intake, LinkStates links,
+    HeavyWork heavy, IOptions<JsonOptions> json) : PageModel
+{
+    public required Standing Standing { get; set; }
+    public required IReadOnlyList<ShelvedRecipe> Recipes { get; set; }
+    public required ShelvedRecipe Chosen { get; set; }
+    public required RecipeForm Form { get; set; }
+    public required OutputSummary Summary { get; set; }
+
+    public Publication Publication => Standing.Publication;
+    public IReadOnlyList<OutputNote> Outputs => jobs.Of(Standing.Id);
+    public IReadOnlyList<PressProfile> Profiles => profiles.All();
+
+    public async Task<IActionResult> OnGetAsync(int id, string? recipe)
+    {
+        await ReadAsync(id, recipe);
+        Form = RecipeForm.Of(Chosen.Recipe, Publication.Setup.Unit);
+        Summary = await SummaryAsync(Form);
+        return Page();
+    }
+
+    private async Task ReadAsync(int id, string? recipe)
+    {
+        Standing = await store.OpenAsync(id);
+        Recipes = await shelf.ListAsync(Standing);
+        Chosen = Recipes.FirstOrDefault(r => r.Key == recipe) ?? Recipes[0];
+    }
+
+    private Task<OutputSummary> SummaryAsync(RecipeForm form) => heavy.RunAsync(_ =>
+    {
+        var findings = OutputFindings.Of(Publication, links);
+        try
+        {
+            var wish = jobs.Wish(Publication, form.Over(Chosen.Recipe, Publication.Setup.Unit));
+            return new OutputSummary(wish, ImmutableDictionary<string, string>.Empty, OutputSize.Of(Publication, wish.Recipe, wish.Pages), findings);
+        }
+        catch (EditRefused e)
+        {
+            return new(null, e.Errors.GroupBy(x => x.Field).ToDictionary(g => g.Key, g => string.Join(' ', g.Select(x => x.Message))), 0, findings);
+        }
+        catch (BadProfile e)
+        {
+            return new(null, new Dictionary<string, string> { ["press"] = e.Message }, 0, findings);
+        }
+    }, HttpContext.RequestAborted);
+
+    /// <summary>What the recipe as it is typed would make.</summary>
+    public async Task<IActionResult> OnPostSummaryAsync(int id, string? recipe, RecipeForm form)
+    {
+        await ReadAsync(id, recipe);
+        return Partial("_OutputSummary", await SummaryAsync(form));
+    }
+
+    public async Task<IActionResult> OnPostMakeAsync(int id, string? recipe, RecipeForm form)
+    {
+        await ReadAsync(id, recipe);
+        jobs.Begin(Standing, form.Over(Chosen.Recipe, Publication.Setup.Unit), HttpContext.Maker());
+        return Listed();
+    }
+
+    public async Task<IActionResult> OnGetListAsync(int id)
+    {
+        Standing = await store.OpenAsync(id);
+        return Listed();
+    }
+
+    private PartialViewResult Listed() => Partial("_OutputList", Outputs);
+
+    /// <summary>Stops an output, or removes one that has ended.</summary>
+    public async Task<IActionResult> OnPostDropAsync(int id, string output)
+    {
+        Standing = await store.OpenAsync(id);
+        jobs.Drop(id, output);
+        return Listed();
+    }
+
+    /// <summary>Keeps what is typed as a recipe: the chosen one where it is somebody's own and keeps its name, else a new one.</summary>
+    public async Task<IActionResult> OnPostKeepAsync(int id, string? recipe, RecipeForm form, string? name, bool house, long seen)
+    {
+        await ReadAsync(id, recipe);
+        if (string.IsNullOrWhiteSpace(name)) throw new EditRefused("name", "A recipe needs a name. Type one, such as \"Newspaper\".");
+        var made = form.Over(Chosen.Recipe, Publication.Setup.Unit) with { Name = name.Trim() };
+        bool replaces = Chosen.Owner == (house ? RecipeOwner.House : RecipeOwner.Publication)
+            && string.Equals(Chosen.Recipe.Name, made.Name, StringComparison.OrdinalIgnoreCase);
+        var edit = new DefineRecipe(made, replaces ? Chosen.Recipe.Id : null);
+        int into = house ? (await store.LibraryAsync()).Id : id;
+        var outcome = await store.EditAsync(into, edit, into == id ? HttpContext.Seen(seen) : Seen.Now(HttpContext.Maker()));
+        int kept = outcome.Changes.Items.Where(c => c.Key.Kind == PartKind.Recipe).Select(c => c.Key.Id).DefaultIfEmpty(Chosen.Recipe.Id).First();
+        return this.GoTo(Address(id, $"{(into == id ? "own" : "house")}-{kept.ToString(CultureInfo.InvariantCulture)}"));
+    }
+
+    /// <summary>Takes a recipe from a file that this program wrote, here or elsewhere.</summary>
+    public async Task<IActionResult> OnPostTakeAsync(int id, string? recipeJson, long seen)
+    {
+        RecipeBody? body;
+        try
+        {
+            body = JsonSerializer.Deserialize<RecipeBody>(recipeJson ?? "", json.Value.SerializerOptions);
+        }
+        catch (JsonException e)
+        {
+            throw new EditRefused("file", $"This file holds no recipe: {e.Message.Split(" Path:")[0]} Choose one that was saved here or in another Formatum.");
+        }
+        if (body is null) throw new EditRefused("file", "This file holds no recipe. Choose one that was saved here or in another Formatum.");
+        var outcome = await store.EditAsync(id, new DefineRecipe(body.Over(null)), HttpContext.Seen(seen));
+        return this.GoTo(Address(id, $"own-{outcome.Changes.Items.Single(c => c.Key.Kind == PartKind.Recipe).Key.Id.ToString(CultureInfo.InvariantCulture)}"));
+    }
+
+    public async Task<IActionResult> OnPostRemoveAsync(int id, string? recipe, long seen)
+    {
+        await ReadAsync(id, recipe);
+        if (Chosen.Owner == RecipeOwner.Usual) throw new EditRefused("recipe", $"{Chosen.Recipe.Name} comes along with the program and stays. Choose another.");
+        bool own = Chosen.Owner == RecipeOwner.Publication;
+        await store.EditAsync(own ? id : (await store.LibraryAsync()).Id, new RemoveRecipe(Chosen.Recipe.Id),
+            own ? HttpContext.Seen(seen) : Seen.Now(HttpContext.Maker()));
+        return this.GoTo(Address(id, null));
+    }
+
+    /// <summary>Chooses the press, by a profile that is here.</summary>
+    public async Task<IActionResult> OnPostPressAsync(int id, string? recipe, string? press, long seen)
+    {
+        var chosen = string.IsNullOrEmpty(press) ? null : profiles.All().FirstOrDefault(p => p.ContentHash == press)
+            ?? throw new NoSuchPart("press", "This profile is no longer on the server. Bring it in again.");
+        await store.EditAsync(id, new ChoosePress(chosen), HttpContext.Seen(seen));
+        return this.GoTo(Address(id, recipe));
+    }
+
+    /// <summary>Brings a profile in, and chooses it.</summary>
+    public async Task<IActionResult> OnPostProfileAsync(int id, string? recipe, IFormFile? file, long seen)
+    {
+        if (file is null) throw new EditRefused("file", "No file was chosen. Choose the printer's profile: a file that ends in .icc or .icm.");
+        await using var content = file.OpenReadStream();
+        var profile = await intake.TakeAsync(content, HttpContext.RequestAborted);
+        await store.EditAsync(id, new ChoosePress(profile), HttpContext.Seen(seen));
+        return this.GoTo(Address(id, recipe));
+    }
+
+    public async Task<IActionResult> OnPostHistoryAsync(int id, string? recipe, string @do, long seen)
+    {
+        _ = @do == "redo" ? await store.RedoAsync(id, HttpContext.Seen(seen)) : await store.UndoAsync(id, HttpContext.Seen(seen));
+        return this.GoTo(Address(id, recipe));
+    }
+
+    private static string Address(int id, string? recipe) => $"/publications/{id}/output" + (string.IsNullOrEmpty(recipe) ? "" : $"/{recipe}");
+}

@@ -1,0 +1,47 @@
+using System.Globalization;
+using Formatum.Core.Publications;
+using Formatum.Web.Outputs;
+
+namespace Formatum.Web.Wording;
+
+/// <summary>Words for outputs and recipes.</summary>
+public static class OutputText
+{
+    /// <summary>A number of bytes as people read it.</summary>
+    public static string Bytes(double bytes) => bytes switch
+    {
+        < 1 << 20 => string.Create(CultureInfo.InvariantCulture, $"{Math.Max(1, Math.Round(bytes / 1024))} kB"),
+        < 1 << 30 => string.Create(CultureInfo.InvariantCulture, $"{bytes / (1 << 20):0.#} MB"),
+        _ => string.Create(CultureInfo.InvariantCulture, $"{bytes / (1 << 30):0.##} GB"),
+    };
+
+    public static string Kind(OutputKind kind) => kind switch
+    {
+        OutputKind.Print => "PDF for print",
+        OutputKind.Screen => "PDF for screens",
+        _ => "Pictures of pages",
+    };
+
+    public static string Owner(RecipeOwner owner) => owner switch
+    {
+        RecipeOwner.Publication => "of this publication",
+        RecipeOwner.House => "of the house",
+        _ => "comes along",
+    };
+
+    public static string File(PictureFileKind kind) => kind switch
+    {
+        PictureFileKind.Jpeg => "JPEG",
+        PictureFileKind.Webp => "WebP",
+        _ => kind.ToString().ToUpperInvariant(),
+    };
+
+    public static string State(OutputNote note) => note.State switch
+    {
+        OutputState.Waiting => "waits for its turn",
+        OutputState.Making => $"{note.Made} of {note.Sheets} made",
+        OutputState.Done => Bytes(note.Bytes),
+        OutputState.Stopped => "stopped",
+        _ => "not made",
+    };
+}

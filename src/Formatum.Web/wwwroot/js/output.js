@@ -1,0 +1,88 @@
+// Output: what is typed is sent, what the server makes of it is shown; the list of outputs is looked at while any is under way. Nothing is computed here.
+import { actOn, revision, valuesOf } from './shared/acting.js';
+import { ask } from './shared/http.js';
+import { tell } from './shared/notices.js';
+
+const page = document.getElementById('output'), form = document.getElementById('recipe-form'), outputs = document.getElementById('outputs');
+const { address, publication } = page.dataset;
+const LookAgain = 700;
+let changed = false, looking = 0;
+
+const { act } = actOn(address, publication, () => changed, () => {});
+
+form.addEventListener('input', () => { changed = true; });
+form.addEventListener('submit', event => event.preventDefault());
+
+// Where the summary says what is wrong with a field, the field says so too.
+document.addEventListener('htmx:afterSwap', event => {
+  if (event.detail.target.id !== 'summary') return;
+  const wrong = event.detail.target.querySelectorAll('[data-field]');
+  for (const place of document.querySelectorAll('[data-error]'))
+      place.textContent = [...wrong].find(item => item.dataset.field === place.dataset.error)?.textContent ?? '';
+});
+
+const values = more => {
+  const all = new FormData(form);
+  for (const [name, value] of Object.entries(more)) all.set(name, value);
+  return all;
+};
+
+function show(list) {
+  outputs.innerHTML = list;
+  clearTimeout(looking);
+  if (outputs.querySelector('[data-busy="yes"]')) looking = setTimeout(look, LookAgain);
+}
+
+// Whatever goes wrong, it is looked at again: an output goes on without this page.
+async function look() {
+  try {
+    show((await ask('GET', `${address}?handler=List`)).text);
+  } catch {
+    looking = setTimeout(look, LookAgain);
+  }
+}
+
+async function change(handler, given) {
+  try {
+    show((await ask('POST', `${address}?handler=${handler}`, { form: given })).text);
+  } catch (problem) {
+    tell(problem.message);
+  }
+}
+
+const make = document.getElementById('make');
+make.addEventListener('click', async () => {
+  make.disabled = true;
+  await change('Make', new FormData(form));
+  make.disabled = false;
+});
+outputs.addEventListener('click', event => {
+  const drop = event.target.closest('[data-drop]');
+  if (drop) change('Drop', valuesOf({ output: drop.dataset.drop }));
+});
+
+document.getElementById('keep-form').addEventListener('submit', event => {
+  event.preventDefault();
+  const kept = new FormData(event.target);
+  changed = false;
+  act('Keep', values({ name: kept.get('name'), house: kept.get('house'), seen: revision() }));
+});
+document.addEventListener('click', event => {
+  const asked = event.target.closest('[data-act]');
+  if (asked) act(asked.dataset.act, values({ seen: revision() }));
+});
+
+document.getElementById('press').addEventListener('change', event => act('Press', valuesOf({ press: event.target.value, seen: revision() })));
+
+function fromFile(button, input, take) {
+  const field = document.getElementById(input);
+  document.getElementById(button).addEventListener('click', () => field.click());
+  field.addEventListener('change', () => {
+    if (field.files.length) take(field.files[0]);
+    field.value = '';
+  });
+}
+fromFile('bring-profile', 'profile-file', file => act('Profile', values({ file, seen: revision() })));
+fromFile('take-recipe', 'recipe-file', async file => act('Take', valuesOf({ recipeJson: await file.text(), seen: revision() })));
+
+show(outputs.innerHTML);
