@@ -59,13 +59,14 @@ public class ArchitectureTests
             ["Links"] = ["Hosting", "Pictures"],
             ["Fonts"] = ["Pictures"],
             ["Colours"] = ["Wording"],
-            ["Desk"] = ["Hosting", "Links", "Wording"],
+            ["Outputs"] = ["Hosting", "Links"],
+            ["Desk"] = ["Hosting", "Links", "Outputs", "Wording"],
             ["Rules"] = ["Desk", "Wording"],
             ["Styles"] = ["Rules", "Wording"],
             ["Looks"] = ["Colours", "Rules", "Wording"],
             ["House"] = ["Colours"],
-            ["Api"] = ["Colours", "Desk", "Fonts", "Hosting", "Links", "Pictures", "Wording"],
-            ["Pages"] = ["Colours", "Desk", "Fonts", "Hosting", "House", "Links", "Looks", "Pictures", "Rules", "Styles", "Wording"],
+            ["Api"] = ["Colours", "Desk", "Fonts", "Hosting", "Links", "Outputs", "Pictures", "Wording"],
+            ["Pages"] = ["Colours", "Desk", "Fonts", "Hosting", "House", "Links", "Looks", "Outputs", "Pictures", "Rules", "Styles", "Wording"],
         },
     };
 

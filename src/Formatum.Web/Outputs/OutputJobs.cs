@@ -171,8 +171,8 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
         }
         catch (Exception e)
         {
-            if (Api.Problems.Describe(e).Status >= StatusCodes.Status500InternalServerError) log.LogError(e, "An output was not made");
-            End(running, note => note with { State = OutputState.Failed, Error = Api.Problems.Describe(e).Detail });
+            if (Problems.Describe(e).Status >= StatusCodes.Status500InternalServerError) log.LogError(e, "An output was not made");
+            End(running, note => note with { State = OutputState.Failed, Error = Problems.Describe(e).Detail });
         }
         finally
         {

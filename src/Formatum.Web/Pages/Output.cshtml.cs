@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using System.Globalization;
-using System.Text.Json;
 using Formatum.Core.Checks;
 using Formatum.Core.Composing;
 using Formatum.Core.Edits;
@@ -8,14 +7,11 @@ using Formatum.Core.Publications;
 using Formatum.Imaging.Profiles;
 using Formatum.Output;
 using Formatum.Storage;
-using Formatum.Web.Api;
 using Formatum.Web.Hosting;
 using Formatum.Web.Links;
 using Formatum.Web.Outputs;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
-using Microsoft.Extensions.Options;
-using JsonOptions = Microsoft.AspNetCore.Http.Json.JsonOptions;
 
 namespace Formatum.Web.Pages;
 
@@ -28,7 +24,7 @@ public sealed record OutputSummary(OutputWish? Wish, IReadOnlyDictionary<string,
 
 /// <summary>Output: recipes, what they would make, and what was made.</summary>
 public sealed class OutputModel(PublicationStore store, RecipeShelf shelf, OutputJobs jobs, ProfileStore profiles, ProfileIntake intake, LinkStates links,
-    HeavyWork heavy, IOptions<JsonOptions> json) : PageModel
+    HeavyWork heavy) : PageModel
 {
     public required Standing Standing { get; set; }
     public required IReadOnlyList<ShelvedRecipe> Recipes { get; set; }
@@ -116,23 +112,6 @@ public sealed class OutputModel(PublicationStore store, RecipeShelf shelf, Outpu
         var outcome = await store.EditAsync(into, edit, into == id ? HttpContext.Seen(seen) : Seen.Now(HttpContext.Maker()));
         int kept = outcome.Changes.Items.Where(c => c.Key.Kind == PartKind.Recipe).Select(c => c.Key.Id).DefaultIfEmpty(Chosen.Recipe.Id).First();
         return this.GoTo(Address(id, $"{(into == id ? "own" : "house")}-{kept.ToString(CultureInfo.InvariantCulture)}"));
-    }
-
-    /// <summary>Takes a recipe from a file that this program wrote, here or elsewhere.</summary>
-    public async Task<IActionResult> OnPostTakeAsync(int id, string? recipeJson, long seen)
-    {
-        RecipeBody? body;
-        try
-        {
-            body = JsonSerializer.Deserialize<RecipeBody>(recipeJson ?? "", json.Value.SerializerOptions);
-        }
-        catch (JsonException e)
-        {
-            throw new EditRefused("file", $"This file holds no recipe: {e.Message.Split(" Path:")[0]} Choose one that was saved here or in another Formatum.");
-        }
-        if (body is null) throw new EditRefused("file", "This file holds no recipe. Choose one that was saved here or in another Formatum.");
-        var outcome = await store.EditAsync(id, new DefineRecipe(body.Over(null)), HttpContext.Seen(seen));
-        return this.GoTo(Address(id, $"own-{outcome.Changes.Items.Single(c => c.Key.Kind == PartKind.Recipe).Key.Id.ToString(CultureInfo.InvariantCulture)}"));
     }
 
     public async Task<IActionResult> OnPostRemoveAsync(int id, string? recipe, long seen)

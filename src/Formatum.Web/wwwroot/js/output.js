@@ -1,6 +1,6 @@
 // Output: what is typed is sent, what the server makes of it is shown; the list of outputs is looked at while any is under way. Nothing is computed here.
 import { actOn, revision, valuesOf } from './shared/acting.js';
-import { ask } from './shared/http.js';
+import { ask, problemOf } from './shared/http.js';
 import { tell } from './shared/notices.js';
 
 const page = document.getElementById('output'), form = document.getElementById('recipe-form'), outputs = document.getElementById('outputs');
@@ -8,7 +8,7 @@ const { address, publication } = page.dataset;
 const LookAgain = 700;
 let changed = false, looking = 0;
 
-const { act } = actOn(address, publication, () => changed, () => {});
+const { act, go } = actOn(address, publication, () => changed, () => {});
 
 form.addEventListener('input', () => { changed = true; });
 form.addEventListener('submit', event => event.preventDefault());
@@ -83,6 +83,18 @@ function fromFile(button, input, take) {
   });
 }
 fromFile('bring-profile', 'profile-file', file => act('Profile', values({ file, seen: revision() })));
-fromFile('take-recipe', 'recipe-file', async file => act('Take', valuesOf({ recipeJson: await file.text(), seen: revision() })));
+fromFile('take-recipe', 'recipe-file', async file => {
+  const json = problemOf(await file.text());
+  if (json === null || typeof json !== 'object') {
+    tell('This file holds no recipe. Choose one that was saved here or in another Formatum.');
+    return;
+  }
+  try {
+    const made = problemOf((await ask('POST', `/api/publications/${publication}/recipes?seen=${revision()}`, { json })).text);
+    go(`/publications/${publication}/output/${made.key}`);
+  } catch (problem) {
+    tell(`The recipe was not taken: ${problem.message}`);
+  }
+});
 
 show(outputs.innerHTML);

@@ -1,8 +1,7 @@
 using System.Globalization;
 using Formatum.Core.Publications;
-using Formatum.Web.Outputs;
 
-namespace Formatum.Web.Wording;
+namespace Formatum.Web.Outputs;
 
 /// <summary>Words for outputs and recipes.</summary>
 public static class OutputText

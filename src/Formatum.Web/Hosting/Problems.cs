@@ -7,11 +7,10 @@ using Formatum.Imaging.Profiles;
 using Formatum.Output;
 using Formatum.Output.Bundles;
 using Formatum.Storage;
-using Formatum.Web.Hosting;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Mvc;
 
-namespace Formatum.Web.Api;
+namespace Formatum.Web.Hosting;
 
 /// <summary>Turns what went wrong into problem details (RFC 9457) that name the field and the remedy.</summary>
 public sealed class Problems(ILogger<Problems> log) : IExceptionHandler
