@@ -20,7 +20,7 @@ internal static class DemoStyles
     /// <param name="colour">A colour of the palette, by its name.</param>
     public static (StyleKind Kind, string Name, string? BasedOn, TextSettings Settings)[] All(Func<string, Colour> colour) =>
     [
-        (StyleKind.Paragraph, "Text", null, new() { Family = "Spectral", Size = 10.5, Leading = 14, Colour = colour("Kiln ink") }),
+        (StyleKind.Paragraph, "Text", null, new() { Family = "Spectral", Size = 10.5, Leading = 14, Colour = colour("Black") }),
         (StyleKind.Paragraph, "Running text", "Text", new()
         {
             Size = 11, Leading = 15, Alignment = TextAlignment.Justified, Hyphenate = true, Indent = 10, Orphans = 2, Widows = 2,

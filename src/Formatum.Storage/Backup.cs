@@ -11,8 +11,8 @@ public static class Backup
 {
     private const string DatabaseName = "formatum.db", NoteName = "backup.json";
 
-    /// <summary>Folders of pictures and fonts; what is in them is never changed, only added to.</summary>
-    private static readonly string[] FileFolders = ["pictures", "demo-pictures", "fonts"];
+    /// <summary>Folders of pictures, fonts and profiles; what is in them is never changed, only added to.</summary>
+    private static readonly string[] FileFolders = ["pictures", "demo-pictures", "fonts", "profiles"];
 
     /// <summary>What is written down beside a copy.</summary>
     private sealed record Note(string DataFolder, DateTimeOffset At);

@@ -105,6 +105,16 @@ public sealed class BundleReader : IDisposable
         return true;
     }
 
+    /// <summary>Unpacks the profile of the publication's press.</summary>
+    /// <returns>Whether there is one.</returns>
+    /// <exception cref="BadBundle">It is larger than allowed, or damaged.</exception>
+    public bool TryUnpackProfile(string path)
+    {
+        if (Publication.Setup.Press is null || !_entries.ContainsKey(BundleWriter.Profile)) return false;
+        Unpack(BundleWriter.Profile, path);
+        return true;
+    }
+
     private void Unpack(string name, string path)
     {
         using var file = new FileStream(path, FileMode.CreateNew, FileAccess.Write);

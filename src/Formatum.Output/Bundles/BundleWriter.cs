@@ -26,7 +26,7 @@ public enum BundledAs
 /// </summary>
 public static class BundleWriter
 {
-    internal const string Json = "publication.json", Schema = "publication.schema.json", Report = "report.txt", PreviewFolder = "previews/";
+    internal const string Json = "publication.json", Schema = "publication.schema.json", Report = "report.txt", PreviewFolder = "previews/", Profile = "profiles/press.icc";
 
     private const int LongestFileName = 120;
 
@@ -36,10 +36,11 @@ public static class BundleWriter
     /// <param name="fontFiles">Where the files of its own fonts are.</param>
     /// <param name="at">When it is written, for the report.</param>
     /// <param name="output">Where to write; it need not be seekable.</param>
+    /// <param name="profile">The file of the profile of its press; null where it has none, or it is gone.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="BadPicture">A linked file could not be read to its end.</exception>
     public static async Task WriteAsync(Publication publication, PreviewStore previews, FontStore fontFiles, DateTimeOffset at, Stream output,
-        CancellationToken cancel = default)
+        string? profile = null, CancellationToken cancel = default)
     {
         await using var zip = await ZipArchive.CreateAsync(output, ZipArchiveMode.Create, leaveOpen: true, entryNameEncoding: null, cancel);
         var fileOf = new Dictionary<int, string>();
@@ -68,6 +69,7 @@ public static class BundleWriter
             using var file = new MemoryStream(content);
             await PutAsync(zip, fileOf[font.Id], file, cancel);
         }
+        if (profile is not null) await zip.CreateEntryFromFileAsync(profile, Profile, CompressionLevel.Optimal, cancel);
         using var json = new MemoryStream();
         BundleJson.Write(publication, fileOf, json);
         json.Position = 0;

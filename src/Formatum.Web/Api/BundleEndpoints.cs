@@ -1,5 +1,6 @@
 using Formatum.Imaging;
 using Formatum.Output.Bundles;
+using Formatum.Imaging.Profiles;
 using Formatum.Output.Fonts;
 using Formatum.Storage;
 using Formatum.Web.Hosting;
@@ -22,7 +23,7 @@ public static class BundleEndpoints
             .WithSummary("The JSON Schema of a bundle's publication.json.");
     }
 
-    private static async Task<IResult> TakeAway(int id, PublicationStore store, PreviewStore previews, FontStore fonts, TimeProvider clock,
+    private static async Task<IResult> TakeAway(int id, PublicationStore store, PreviewStore previews, FontStore fonts, ProfileStore profiles, TimeProvider clock,
         HeavyWork heavy, HttpContext context)
     {
         var publication = (await store.OpenAsync(id)).Publication;
@@ -31,7 +32,8 @@ public static class BundleEndpoints
         // Sent while it is written. Where a file fails half way, the connection is broken off, so that nobody takes half a bundle for a whole one.
         var place = await heavy.TakeAsync(context.RequestAborted);
         context.Response.RegisterForDispose(place);
-        return Results.Stream(output => BundleWriter.WriteAsync(publication, previews, fonts, clock.GetUtcNow(), output, context.RequestAborted),
+        return Results.Stream(output => BundleWriter.WriteAsync(publication, previews, fonts, clock.GetUtcNow(), output,
+            publication.Setup.Press is { } press ? profiles.Find(press.ContentHash) : null, context.RequestAborted),
             "application/zip",
             OutputEndpoints.FileName(publication.Setup.Name) + " bundle.zip");
     }

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Imaging.Apart;
+using Formatum.Imaging.Profiles;
 using Formatum.Output.Bundles;
 using Formatum.Output.Fonts;
 using Formatum.Storage;
@@ -19,7 +20,7 @@ public sealed record BundleTaken(int Id, string Name, int Images, ImmutableArray
 
 /// <summary>Takes bundles in: all of it is unpacked aside and read first, and only what is whole becomes a publication.</summary>
 public sealed class BundleIntake(ServerOptions options, ReadersApart reader, PictureIntake pictures, FontsApart fontReader, FontStore fonts,
-    PublicationStore store, DiskRoom room)
+    PublicationStore store, ProfileStore profiles, DiskRoom room)
 {
     /// <param name="path">The bundle; it stays where it is.</param>
     /// <exception cref="BadBundle">It is not taken in; nothing was changed.</exception>
@@ -37,6 +38,7 @@ public sealed class BundleIntake(ServerOptions options, ReadersApart reader, Pic
             var images = read.Select(r => r.Unpacked is { } unpacked ? Kept(r.Image, unpacked) : r.Image with { Path = pictures.PathOf(r.Image) }).ToList();
             var given = bundle.Publication;
             foreach (var font in given.Fonts.Values.Where(f => bundle.HasFileOf(f.Id))) await KeepAsync(bundle, font, aside);
+            await KeepProfileAsync(bundle, Path.Combine(aside, "press.icc"));
             var standing = await store.AddAsync(Publication.FromParts(given.NextId, given.Parts.Where(p => p is not LinkedImage).Concat(images)));
             return new(standing.Id, given.Setup.Name, images.Count, [.. read.Where(r => r.Unpacked is not null && r.Unpacked.ContentHash != r.Image.ContentHash)
                 .Select(r => r.Image.Name)], [.. read.Where(r => r.Unpacked is null).Select(r => r.Image.Name)]);
@@ -69,6 +71,24 @@ public sealed class BundleIntake(ServerOptions options, ReadersApart reader, Pic
         {
             throw new BadBundle($"The bundle holds something as {font.Name} that cannot be used. {e.Message}", e);
         }
+    }
+
+    /// <summary>Keeps the profile of the press, once it has been tried and is what the bundle says.</summary>
+    /// <exception cref="BadBundle">It is not.</exception>
+    private async Task KeepProfileAsync(BundleReader bundle, string path)
+    {
+        if (!bundle.TryUnpackProfile(path)) return;
+        try
+        {
+            await reader.TryProfileAsync(path);
+        }
+        catch (BadProfile e)
+        {
+            throw new BadBundle($"The bundle holds a profile of the press that cannot be used. {e.Message}", e);
+        }
+        if (new ColourProfile(path, await File.ReadAllBytesAsync(path)).ContentHash != bundle.Publication.Setup.Press!.ContentHash)
+            throw new BadBundle("The bundle holds another profile of the press than it names. Make it anew where it came from.");
+        profiles.Keep(path);
     }
 
     private static string Megabytes(long bytes) => $"{Math.Max(0, bytes >> 20):#,0} MB";

@@ -70,7 +70,7 @@ public sealed class ColourEditTests
         foreach (string name in Users)
         {
             Shown(p, name).ShouldContain(Moss);
-            Shown(after, name).ShouldContain(Plum);
+            Shown(after, name).ShouldContain(new SpotColour("Celadon", Plum));
             Shown(after, name).ShouldNotContain(Moss);
         }
         foreach (string name in new[] { "plain", "words" }) Shown(after, name).ShouldBe(Shown(p, name));
