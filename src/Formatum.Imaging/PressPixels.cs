@@ -15,6 +15,15 @@ public static class PressPixels
         return inks.WriteToMemory<byte>();
     }
 
+    /// <summary>Inks of four bytes a pixel as they look once printed, as sRGB of three.</summary>
+    public static byte[] OnScreen(byte[] inks, int width, int height, ColourProfile press)
+    {
+        using var image = Meant(inks, width, height, SampleKind.Inks);
+        using var shown = image.IccTransform(ColourProfile.Srgb.Source, intent: Enums.Intent.Relative, blackPointCompensation: true, inputProfile: press.Source,
+            depth: 8);
+        return shown.WriteToMemory<byte>();
+    }
+
     /// <summary>Samples as a JPEG file, every pixel with its own colour; inks are stored the other way round, as the file says.</summary>
     /// <param name="samples">Grey, RGB or inks, without alpha.</param>
     /// <param name="width">In pixels.</param>

@@ -19,26 +19,27 @@ internal static class CanvasEdges
     /// <param name="outline">The frame's outline.</param>
     /// <param name="shadow">The shadow.</param>
     /// <param name="falls">Where it falls, in the frame's points.</param>
-    public static void DrawShadow(SKCanvas canvas, SKPath outline, Shadow shadow, Vec falls)
+    /// <param name="ink">In what its colour is shown.</param>
+    public static void DrawShadow(SKCanvas canvas, SKPath outline, Shadow shadow, Vec falls, CanvasInk ink)
     {
         canvas.Save();
         canvas.Translate((float)falls.X, (float)falls.Y);
-        DrawBlurred(canvas, outline, ColourOf(shadow), shadow.Deviation);
+        DrawBlurred(canvas, outline, ColourOf(shadow, ink), shadow.Deviation);
         canvas.Restore();
     }
 
     /// <summary>A soft shadow as a picture, before it falls.</summary>
     public static EdgePicture ShadowPicture(SKPath outline, Shadow shadow) => Picture(Grown(outline.TightBounds, 3 * shadow.Deviation), shadow.Deviation,
-        drawn => DrawBlurred(drawn, outline, ColourOf(shadow), shadow.Deviation));
+        drawn => DrawBlurred(drawn, outline, ColourOf(shadow, CanvasInk.Screen), shadow.Deviation));
 
     /// <summary>What the outline's shadow would leave free, within the outline.</summary>
-    public static void DrawInnerShadow(SKCanvas canvas, SKPath outline, Shadow shadow, Vec falls)
+    public static void DrawInnerShadow(SKCanvas canvas, SKPath outline, Shadow shadow, Vec falls, CanvasInk ink)
     {
         canvas.Save();
         canvas.ClipPath(outline, SKClipOperation.Intersect, antialias: true);
         if (shadow.Blur > 0)
         {
-            using var picture = InnerPicture(outline, shadow, falls);
+            using var picture = InnerPicture(outline, shadow, falls, ink);
             canvas.DrawImage(picture.Image, picture.Bounds, Smooth);
         }
         else
@@ -46,16 +47,16 @@ internal static class CanvasEdges
             using var fallen = new SKPath(outline);
             fallen.Transform(SKMatrix.CreateTranslation((float)falls.X, (float)falls.Y));
             canvas.ClipPath(fallen, SKClipOperation.Difference, antialias: true);
-            using var flat = new SKPaint { Color = ColourOf(shadow) };
+            using var flat = new SKPaint { Color = ColourOf(shadow, ink) };
             canvas.DrawRect(outline.TightBounds, flat);
         }
         canvas.Restore();
     }
 
     /// <summary>A soft inner shadow as a picture of the outline's bounds, of which only what lies within the outline counts.</summary>
-    public static EdgePicture InnerPicture(SKPath outline, Shadow shadow, Vec falls) => Picture(outline.TightBounds, shadow.Deviation, drawn =>
+    public static EdgePicture InnerPicture(SKPath outline, Shadow shadow, Vec falls, CanvasInk ink) => Picture(outline.TightBounds, shadow.Deviation, drawn =>
     {
-        drawn.Clear(ColourOf(shadow));
+        drawn.Clear(ColourOf(shadow, ink));
         drawn.Translate((float)falls.X, (float)falls.Y);
         DrawBlurred(drawn, outline, SKColors.Black, shadow.Deviation, SKBlendMode.DstOut);
     });
@@ -83,7 +84,7 @@ internal static class CanvasEdges
         });
     }
 
-    private static SKColor ColourOf(Shadow shadow) => SKColor.Parse(shadow.Colour.Hex).WithAlpha((byte)Math.Round(255 * shadow.Strength));
+    private static SKColor ColourOf(Shadow shadow, CanvasInk ink) => ink.Of(shadow.Colour).WithAlpha((byte)Math.Round(255 * shadow.Strength));
 
     private static void DrawBlurred(SKCanvas canvas, SKPath outline, SKColor colour, double deviation, SKBlendMode mode = SKBlendMode.SrcOver)
     {

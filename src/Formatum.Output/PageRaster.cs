@@ -21,32 +21,41 @@ public static class PageRaster
     /// <param name="cancel">Says that nobody wants it any more.</param>
     /// <exception cref="EditRefused">The resolution is out of range, or comes to too many pixels.</exception>
     /// <exception cref="BadPicture">A linked file is gone or no longer a picture.</exception>
-    public static SKImage Draw(Scene scene, Box trim, double ppi, PixelSource? source = null, int mostPixels = MostPixels, CancellationToken cancel = default)
+    public static SKImage Draw(Scene scene, Box trim, double ppi, PixelSource? source = null, int mostPixels = MostPixels, CancellationToken cancel = default) =>
+        Draw(scene, trim, ppi, mostPixels, CanvasInk.Screen, source ?? PixelSource.Plain, cancel);
+
+    /// <summary>The same, with colours shown otherwise; pictures are as a screen shows them.</summary>
+    internal static SKImage Draw(Scene scene, Box trim, double ppi, int mostPixels, CanvasInk ink, PixelSource source, CancellationToken cancel)
     {
-        var (width, height) = Size(trim, ppi, mostPixels);
         double scale = ppi / Units.PointsPerInch;
-        using var surface = SKSurface.Create(new SKImageInfo(width, height, SKColorType.Rgba8888, SKAlphaType.Premul, SKColorSpace.CreateSrgb()));
-        var canvas = surface.Canvas;
-        canvas.Clear(SKColors.White);
-        canvas.Scale((float)scale);
-        canvas.Translate((float)-trim.X, (float)-trim.Y);
         // Drawn at once on a raster, so each image can go before the next comes.
         DrawableImage? held = null;
         try
         {
-            SceneCanvas.Draw(canvas, SceneCanvas.Visible(scene, trim), trim,
-                (image, placed, part) =>
-                {
-                    cancel.ThrowIfCancellationRequested();
-                    return held = SceneImages.Treated(SceneImages.ForRaster(image.Source, Affine.Scaling(scale, scale).After(placed), part,
-                        source ?? PixelSource.Plain), image.Treatment, placed);
-                },
-                _ => held?.Dispose());
+            return Draw(scene, trim, ppi, mostPixels, ink, (image, placed, part) =>
+            {
+                cancel.ThrowIfCancellationRequested();
+                return held = SceneImages.Treated(SceneImages.ForRaster(image.Source, Affine.Scaling(scale, scale).After(placed), part, source), image.Treatment,
+                    placed);
+            }, _ => held?.Dispose());
         }
         finally
         {
             held?.Dispose();
         }
+    }
+
+    /// <summary>The same, with pictures that the caller gives and takes back.</summary>
+    internal static SKImage Draw(Scene scene, Box trim, double ppi, int mostPixels, CanvasInk ink, Func<SceneImage, Affine, Box, DrawableImage> take,
+        Action<SceneImage> release)
+    {
+        var (width, height) = Size(trim, ppi, mostPixels);
+        using var surface = SKSurface.Create(new SKImageInfo(width, height, SKColorType.Rgba8888, SKAlphaType.Premul, SKColorSpace.CreateSrgb()));
+        var canvas = surface.Canvas;
+        canvas.Clear(SKColors.White);
+        canvas.Scale((float)(ppi / Units.PointsPerInch));
+        canvas.Translate((float)-trim.X, (float)-trim.Y);
+        SceneCanvas.Draw(canvas, SceneCanvas.Visible(scene, trim), trim, take, release, ink);
         return surface.Snapshot();
     }
 

@@ -20,8 +20,9 @@ public static class SceneCanvas
     /// <param name="within">What is seen of the spread.</param>
     /// <param name="take">Gives what to draw for an image, from its map from the unit square to the spread, and from what is seen of that square.</param>
     /// <param name="release">Told when an image was drawn.</param>
-    public static void Draw(SKCanvas canvas, IEnumerable<SceneFrame> frames, Box within, Func<SceneImage, Affine, Box, DrawableImage> take,
-        Action<SceneImage> release)
+    /// <param name="ink">In what colours are shown.</param>
+    internal static void Draw(SKCanvas canvas, IEnumerable<SceneFrame> frames, Box within, Func<SceneImage, Affine, Box, DrawableImage> take,
+        Action<SceneImage> release, CanvasInk ink)
     {
         foreach (var frame in frames)
         {
@@ -35,11 +36,11 @@ public static class SceneCanvas
                 using var veil = new SKPaint { Color = SKColors.Black.WithAlpha(Alpha(look.Opacity)), BlendMode = ModeOf(look.Blend) };
                 canvas.SaveLayer(veil);
             }
-            if (look.Shadow is { } shadow) CanvasEdges.DrawShadow(canvas, path, shadow, frame.ShadowFalls(shadow));
+            if (look.Shadow is { } shadow) CanvasEdges.DrawShadow(canvas, path, shadow, frame.ShadowFalls(shadow), ink);
             if (look.SoftEdge > 0) canvas.SaveLayer();
             if (look.Background is { } background)
             {
-                using var fill = new SKPaint { Color = SKColor.Parse(background.Hex).WithAlpha(Alpha(look.BackgroundOpacity)), IsAntialias = true };
+                using var fill = new SKPaint { Color = ink.Of(background).WithAlpha(Alpha(look.BackgroundOpacity)), IsAntialias = true };
                 canvas.DrawPath(path, fill);
             }
             if (frame.Image is { } shown) DrawImage(canvas, path, shown, take(shown, frame.ToSpread.After(shown.Matrix), Seen(frame, shown, within)),
@@ -49,9 +50,9 @@ public static class SceneCanvas
                 CanvasEdges.FadeOut(canvas, path, look.EdgeDeviation);
                 canvas.Restore();
             }
-            if (look.InnerShadow is { } inner) CanvasEdges.DrawInnerShadow(canvas, path, inner, frame.ShadowFalls(inner));
-            if (frame.Text is { } text) DrawText(canvas, text);
-            DrawBorder(canvas, frame);
+            if (look.InnerShadow is { } inner) CanvasEdges.DrawInnerShadow(canvas, path, inner, frame.ShadowFalls(inner), ink);
+            if (frame.Text is { } text) DrawText(canvas, text, ink);
+            DrawBorder(canvas, frame, ink);
             if (layered) canvas.Restore();
             canvas.Restore();
             if (frame.Image is { } done) release(done);
@@ -67,7 +68,7 @@ public static class SceneCanvas
 
     private static byte Alpha(double opacity) => (byte)Math.Round(255 * opacity);
 
-    private static void DrawBorder(SKCanvas canvas, SceneFrame frame)
+    private static void DrawBorder(SKCanvas canvas, SceneFrame frame, CanvasInk ink)
     {
         foreach (var stroke in BorderStrokes.Of(frame))
         {
@@ -76,7 +77,7 @@ public static class SceneCanvas
             using var dashes = stroke.Dashes.Length == 0 ? null : SKPathEffect.CreateDash([.. stroke.Dashes.Select(d => (float)d)], 0);
             using var line = new SKPaint
             {
-                Color = SKColor.Parse(stroke.Stripe.Colour.Hex),
+                Color = ink.Of(stroke.Stripe.Colour),
                 IsAntialias = true,
                 Style = SKPaintStyle.Stroke,
                 StrokeWidth = (float)stroke.Stripe.Width,
@@ -100,14 +101,14 @@ public static class SceneCanvas
         canvas.Restore();
     }
 
-    private static void DrawText(SKCanvas canvas, SetText text)
+    private static void DrawText(SKCanvas canvas, SetText text, CanvasInk ink)
     {
         foreach (var line in text.Lines)
         {
-            foreach (var run in line.Runs.Where(r => r.Glyphs.Length > 0))
+            foreach (var run in line.Runs.Where(r => r.Glyphs.Length > 0 && !ink.LeavesBeneath(r.Style.Ink)))
             {
                 using var font = Typefaces.All.FontOf(run.Style, run.Size);
-                using var paint = new SKPaint { Color = SKColor.Parse(run.Style.Ink.Hex), IsAntialias = true };
+                using var paint = new SKPaint { Color = ink.Of(run.Style.Ink), IsAntialias = true };
                 if (Typefaces.All.IsDrawnAsShapes(run.Style)) DrawShapes(canvas, line, run, font, paint);
                 else
                 {
@@ -115,9 +116,9 @@ public static class SceneCanvas
                     canvas.DrawText(blob, (float)run.X, (float)(line.Baseline - run.Raise), paint);
                 }
             }
-            foreach (var stroke in line.Strokes)
+            foreach (var stroke in line.Strokes.Where(s => !ink.LeavesBeneath(s.Ink)))
             {
-                using var paint = new SKPaint { Color = SKColor.Parse(stroke.Ink.Hex), IsAntialias = true };
+                using var paint = new SKPaint { Color = ink.Of(stroke.Ink), IsAntialias = true };
                 canvas.DrawRect((float)stroke.X, (float)(line.Baseline + stroke.Below - stroke.Thickness / 2), (float)stroke.Width, (float)stroke.Thickness,
                     paint);
             }

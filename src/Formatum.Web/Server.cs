@@ -129,6 +129,7 @@ internal static class Server
         services.AddSingleton(new ProfileStore(options.ProfileFolder));
         services.AddSingleton<ProfileIntake>();
         services.AddSingleton<RecipeShelf>();
+        services.AddSingleton<PressViews>();
         services.AddSingleton<OutputJobs>();
         services.AddHostedService(provider => provider.GetRequiredService<OutputJobs>());
         services.AddSingleton<SubjectFinder>();

@@ -122,6 +122,9 @@ public sealed record Treatment
     /// <summary>Whether it changes anything.</summary>
     public bool Works => !IsOff && this != None;
 
+    /// <summary>Whether nothing but greys comes of it.</summary>
+    public bool MakesGrey => Grey is not null && Inks is null && Tint is null && Warmth == 0;
+
     /// <summary>The standard deviation of its blur, in points.</summary>
     public double BlurDeviation => Blur / 2;
 

@@ -1,5 +1,6 @@
 using Formatum.Core.Colours;
 using Formatum.Imaging.Profiles;
+using Formatum.Output.Press;
 
 namespace Formatum.Output.Pdf;
 
@@ -86,15 +87,8 @@ internal sealed class PdfColours(PdfFile file, PressConversion? press, bool conv
     }
 
     /// <summary>The inks a colour is printed in; null where it is said as light. Black is ink black alone, however it was given.</summary>
-    public CmykColour? Inks(Colour colour) => !IsPrint ? null : colour switch
-    {
-        CmykColour four => four,
-        GreyColour grey => new(0, 0, 0, grey.Ink),
-        RgbColour { Red: 0, Green: 0, Blue: 0 } => new(0, 0, 0, 1),
-        RgbColour { Red: 255, Green: 255, Blue: 255 } => new(0, 0, 0, 0),
-        RgbColour rgb when convert => press!.Inks(rgb),
-        _ => null,
-    };
+    public CmykColour? Inks(Colour colour) => !IsPrint ? null
+        : PressInks.Plain(colour) ?? (convert && colour is RgbColour rgb ? press!.Inks(rgb) : null);
 
     /// <summary>A colour as the pixels of a picture: the space, and its parts from 0 to 1.</summary>
     public (string Space, double[] Parts) Sample(Colour colour) => (colour, Inks(colour)) switch
@@ -109,7 +103,7 @@ internal sealed class PdfColours(PdfFile file, PressConversion? press, bool conv
     {
         var key = (spot.Name, spot.StandIn);
         if (_spots.TryGetValue(key, out int known)) return known;
-        var standIn = Inks(spot.StandIn) ?? press!.Inks(spot.StandIn.Shown);
+        var standIn = PressInks.Of(spot.StandIn, press!);
         return _spots[key] = Separation(spot.Name, standIn);
     }
 

@@ -35,7 +35,7 @@ internal sealed class PdfEdges(PdfFile file, PdfColours colours, PdfPictures pic
         content.Add("W n");
         if (shadow.Blur > 0)
         {
-            using var picture = CanvasEdges.InnerPicture(outline, shadow, falls);
+            using var picture = CanvasEdges.InnerPicture(outline, shadow, falls, CanvasInk.Screen);
             Show(content, picture, shadow);
         }
         else

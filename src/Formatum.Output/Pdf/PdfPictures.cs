@@ -65,7 +65,7 @@ internal sealed class PdfPictures(PdfFile file, PdfColours colours, PdfOptions o
         }
         using var drawable = SceneImages.Treated(SceneImages.ForPrint(linked, placed, part, source, SceneImages.IsDrawnToSize(linked) || whole ? null : pixels),
             image.Treatment, placed);
-        bool grey = image.Treatment is null ? linked.Colour == "grey" : image.Treatment is { Grey: not null, Inks: null, Tint: null, Warmth: 0 };
+        bool grey = image.Treatment is null ? linked.Colour == "grey" : image.Treatment.MakesGrey;
         return new(FromPixels(drawable.Image, grey, missing || LossyFile.Is(linked.Path, linked.Format)), drawable.ToUpright);
     }
 
@@ -124,25 +124,16 @@ internal sealed class PdfPictures(PdfFile file, PdfColours colours, PdfOptions o
             SampleKind.Lab => "[/Lab<</WhitePoint[0.9642 1 0.8249]/Range[-128 127 -128 127]>>]",
             _ => Own(samples.Profile, 3) ?? colours.Srgb,
         };
-        var (plain, cover) = Parted(samples.Data, samples.Parts, samples.HasAlpha);
+        var (plain, cover) = PixelParts.Apart(samples.Data, samples.Parts, samples.HasAlpha);
         bool lossy = (LossyFile.Is(image.Path, image.Format) || options.Recompress) && samples.Kind != SampleKind.Lab;
         return new(Add(samples.Width, samples.Height, samples.Kind, space, plain, cover, lossy), Affine.Identity);
     }
 
     private int FromPixels(SKImage image, bool grey, bool lossy)
     {
-        bool opaque = image.AlphaType == SKAlphaType.Opaque;
-        var info = new SKImageInfo(image.Width, image.Height, SKColorType.Rgba8888, opaque ? SKAlphaType.Opaque : SKAlphaType.Unpremul, SKColorSpace.CreateSrgb());
-        byte[] rgba = new byte[info.BytesSize];
-        unsafe
-        {
-            fixed (byte* into = rgba)
-                if (!image.ReadPixels(info, (nint)into, info.RowBytes, 0, 0)) throw new BadPicture("Its pixels could not be read. Link it anew.");
-        }
-        var (rgb, cover) = Parted(rgba, 3, true);
-        if (opaque) cover = null;
+        var (rgb, cover) = PixelParts.Of(image);
         lossy |= options.Recompress;
-        if (grey) return Add(image.Width, image.Height, SampleKind.Grey, "/DeviceGray", FirstOf(rgb), cover, lossy);
+        if (grey) return Add(image.Width, image.Height, SampleKind.Grey, "/DeviceGray", PixelParts.FirstOf(rgb), cover, lossy);
         return colours is { IsPrint: true, Convert: true, Press: { } press }
             ? Add(image.Width, image.Height, SampleKind.Inks, "/DeviceCMYK", PressPixels.ToInks(rgb, image.Width, image.Height, press.Press), cover, lossy)
             : Add(image.Width, image.Height, SampleKind.Rgb, colours.Srgb, rgb, cover, lossy);
@@ -180,25 +171,4 @@ internal sealed class PdfPictures(PdfFile file, PdfColours colours, PdfOptions o
 
     private static string Entries(int width, int height, string space, string more) => string.Create(CultureInfo.InvariantCulture,
         $"/Type/XObject/Subtype/Image/Width {width}/Height {height}/ColorSpace {space}/BitsPerComponent 8{more}");
-
-    /// <summary>Colours and cover apart.</summary>
-    private static (byte[] Plain, byte[]? Cover) Parted(byte[] samples, int parts, bool hasCover)
-    {
-        if (!hasCover) return (samples, null);
-        int count = samples.Length / (parts + 1);
-        byte[] plain = new byte[count * parts], cover = new byte[count];
-        for (int i = 0, from = 0, to = 0; i < count; i++)
-        {
-            for (int part = 0; part < parts; part++) plain[to++] = samples[from++];
-            cover[i] = samples[from++];
-        }
-        return (plain, cover);
-    }
-
-    private static byte[] FirstOf(byte[] rgb)
-    {
-        byte[] grey = new byte[rgb.Length / 3];
-        for (int i = 0; i < grey.Length; i++) grey[i] = rgb[3 * i];
-        return grey;
-    }
 }

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text;
 using Formatum.Core.Colours;
 using Formatum.Core.Typesetting;
+using Formatum.Output.Press;
 using SkiaSharp;
 
 namespace Formatum.Output.Pdf;
@@ -38,7 +39,7 @@ internal sealed class PdfText(PdfFonts fonts, PdfColours colours, int overprint)
     /// source.</summary>
     private void InColour(PdfContent content, Colour colour, Action draw)
     {
-        bool over = overprint != 0 && colours.Inks(colour) is { Cyan: 0, Magenta: 0, Yellow: 0, Key: 1 };
+        bool over = overprint != 0 && PressInks.Overprints(colour);
         if (over) content.Save().State(overprint);
         colours.Fill(content, colour);
         draw();

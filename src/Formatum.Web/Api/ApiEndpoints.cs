@@ -37,6 +37,7 @@ public static class ApiEndpoints
         FillingEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         MasterEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         RecipeEndpoints.Map(api);
+        PressEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         BundleEndpoints.Map(api);
     }
 
