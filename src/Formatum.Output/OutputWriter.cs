@@ -45,6 +45,7 @@ public sealed record OutputWish(Publication Publication, Recipe Recipe, PressCon
         Recompress = Recipe.Quality is not null,
         Quality = Recipe.Quality ?? new PdfOptions().Quality,
         Spreads = Recipe.Spreads,
+        Live = Recipe.Kind == OutputKind.Screen && !Recipe.Proof,
         Pages = Pages,
         Time = Time,
         Recipe = Recipe.Name,

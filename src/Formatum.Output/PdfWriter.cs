@@ -81,7 +81,11 @@ public static class PdfWriter
         private readonly PdfScene _scene;
         private readonly PdfMarks _marks;
         private readonly CancellationToken _cancel;
+        private readonly PdfTags? _tags;
         private (Spread? Spread, Scene? Scene) _composed;
+
+        /// <summary>The object of the sheet that shows each page, by its place from 0.</summary>
+        private Dictionary<int, int> _pageOf = [];
 
         public Job(Publication publication, PixelSource source, PdfOptions options, PdfFile file, CancellationToken cancel)
         {
@@ -90,22 +94,24 @@ public static class PdfWriter
             _fonts = new(file);
             var states = new PdfStates(file);
             var texts = new PdfText(_fonts, _colours, _colours.IsPrint ? states.Overprint() : 0);
-            _scene = new(file, _colours, new(file, _colours, options, source, cancel), texts, states);
+            _tags = options.Live ? new(file, publication) : null;
+            _scene = new(file, _colours, new(file, _colours, options, source, cancel), texts, states, _tags);
             _marks = new(_colours, texts, options.Marks, options.Proof);
         }
 
         public void Write(List<Shown> sheets, Action<int>? done)
         {
             int tree = _file.Reserve();
-            var pages = new List<int>();
-            foreach (var sheet in sheets)
+            int[] pages = [.. sheets.Select(_ => _file.Reserve())];
+            _pageOf = sheets.Zip(pages).SelectMany(s => s.First.Pages.Select(p => (p.Number, s.Second))).ToDictionary(p => p.Number - 1, p => p.Second);
+            for (int i = 0; i < pages.Length; i++)
             {
                 _cancel.ThrowIfCancellationRequested();
-                pages.Add(WriteSheet(sheet, tree));
-                done?.Invoke(pages.Count);
+                WriteSheet(sheets[i], pages[i], tree);
+                done?.Invoke(i + 1);
             }
             _fonts.Write();
-            _file.Write(tree, $"<</Type/Pages/Count {pages.Count}/Kids[{string.Join(' ', pages.Select(PdfSyntax.Reference))}]>>");
+            _file.Write(tree, $"<</Type/Pages/Count {pages.Length}/Kids[{string.Join(' ', pages.Select(PdfSyntax.Reference))}]>>");
             int intent = _options.Press is { } press ? _file.Add(PdfMetadata.OutputIntent(press.Press, _options.PrintingCondition,
                 _colours.ProfileStream(press.Press))) : 0;
             byte[] identity = _file.Identity();
@@ -113,9 +119,21 @@ public static class PdfWriter
             int metadata = _file.AddStream("/Type/Metadata/Subtype/XML", xmp), info = _file.Add(PdfMetadata.Info(_publication.Setup, _options));
             int root = _file.Add($"<</Type/Catalog/Pages {PdfSyntax.Reference(tree)}/Metadata {PdfSyntax.Reference(metadata)}/PageLabels<</Nums[" +
                 $"{string.Concat(Labels(sheets))}]>>/ViewerPreferences<</DisplayDocTitle true{(_publication.Setup.BindsRight ? "/Direction/R2L" : "")}>>" +
-                $"{(intent == 0 ? "" : $"/OutputIntents[{PdfSyntax.Reference(intent)}]")}>>");
+                $"{(intent == 0 ? "" : $"/OutputIntents[{PdfSyntax.Reference(intent)}]")}{Live()}>>");
             _file.End(root, info, identity);
         }
+
+        /// <summary>What a file for screens has for who reads it there: bookmarks, the order of reading, its language.</summary>
+        private string Live()
+        {
+            if (_tags is null) return "";
+            int outline = PdfOutline.Write(_file, Headings.Of(_publication, Typefaces.All), PageOf);
+            string language = TextCascade.OfParagraphs(_publication, _publication.Setup.DefaultStyleId).Language ?? Core.Stories.TextStyle.Usual.Language;
+            return $"/Lang {PdfSyntax.Text(language)}/MarkInfo<</Marked true>>/StructTreeRoot {PdfSyntax.Reference(_tags.Write())}" +
+                (outline == 0 ? "" : $"/Outlines {PdfSyntax.Reference(outline)}/PageMode/UseOutlines");
+        }
+
+        private int PageOf(int index) => _pageOf.GetValueOrDefault(index);
 
         /// <summary>The numbers that pages bear (ISO 32000-1, 12.4.2).</summary>
         private static IEnumerable<string> Labels(List<Shown> sheets)
@@ -130,7 +148,7 @@ public static class PdfWriter
             }
         }
 
-        private int WriteSheet(Shown shown, int tree)
+        private void WriteSheet(Shown shown, int page, int tree)
         {
             var trim = shown.Trim;
             var sheet = PdfSheet.Of(_publication.Setup, _options, trim.Width, trim.Height);
@@ -139,17 +157,28 @@ public static class PdfWriter
             var frames = SceneCanvas.Visible(_composed.Scene!, visible).ToList();
             var content = new PdfContent();
             // From the spread's points, which count from the upper left, to the sheet's, which count from the lower left.
-            content.Save().Concat(new(1, 0, 0, -1, sheet.Border - trim.X, sheet.Media.Height - sheet.Border + trim.Y));
+            var toSheet = new Affine(1, 0, 0, -1, sheet.Border - trim.X, sheet.Media.Height - sheet.Border + trim.Y);
+            string tagged = _tags is null ? "" : $"/StructParents {_tags.Begin(page, shown.Spread)}/Tabs/S";
+            content.Save().Concat(toSheet);
             content.Save().Add("re", visible.X, visible.Y, visible.Width, visible.Height).Add("W n");
-            if (frames.Any(f => f.Look.Blend != Blend.Normal)) LayPaper(content, visible);
+            if (frames.Any(f => f.Look.Blend != Blend.Normal)) AsArtifact(content, () => LayPaper(content, visible));
             _scene.Draw(content, frames, visible);
             content.Restore();
-            _marks.Draw(content, trim, sheet, shown.Pages.Skip(1).Select(p => p.Trim.X), Information(shown));
+            AsArtifact(content, () => _marks.Draw(content, trim, sheet, shown.Pages.Skip(1).Select(p => p.Trim.X), Information(shown)));
             content.Restore();
             int stream = _file.AddPacked("", content.Bytes());
-            return _file.Add($"<</Type/Page/Parent {PdfSyntax.Reference(tree)}/MediaBox {PdfSyntax.Rectangle(sheet.Media)}/CropBox " +
+            int[] links = _tags is null ? [] : [.. new PdfLinks(_file, _publication).Of(frames, toSheet, PageOf)];
+            _file.Write(page, $"<</Type/Page/Parent {PdfSyntax.Reference(tree)}/MediaBox {PdfSyntax.Rectangle(sheet.Media)}/CropBox " +
                 $"{PdfSyntax.Rectangle(sheet.Media)}/BleedBox {PdfSyntax.Rectangle(sheet.Trim.Grown(sheet.Bleed))}/TrimBox {PdfSyntax.Rectangle(sheet.Trim)}" +
-                $"/Group<</S/Transparency/CS {_colours.Blending}/I true>>/Resources{content.Resources()}/Contents {PdfSyntax.Reference(stream)}>>");
+                $"/Group<</S/Transparency/CS {_colours.Blending}/I true>>/Resources{content.Resources()}/Contents {PdfSyntax.Reference(stream)}" +
+                $"{tagged}{(links.Length == 0 ? "" : $"/Annots[{string.Join(' ', links.Select(PdfSyntax.Reference))}]")}>>");
+        }
+
+        private void AsArtifact(PdfContent content, Action draw)
+        {
+            if (_tags is not null) content.Add(PdfTags.Artifact);
+            draw();
+            if (_tags is not null) content.Add("EMC");
         }
 
         /// <summary>White beneath it all: frames that are mixed with the bare paper would else be mixed with nothing, which looks otherwise. White prints

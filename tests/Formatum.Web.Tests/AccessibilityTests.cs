@@ -53,6 +53,12 @@ public sealed class AccessibilityTests(Workplace place) : InBrowser(place)
         Browser.Click("#rule-fit option[value=Fill]");
         Browser.Find("[data-touched]");
         Check("Rules");
+        Go($"/publications/{id}/output");
+        Browser.Find(".output-name");
+        Check("Output");
+        Go($"/publications/{id}/printed");
+        Browser.Find(".printed-sum");
+        Check("As printed");
         Go($"/publications/{id}/fonts");
         Browser.Find("[data-family]");
         Check("Fonts");

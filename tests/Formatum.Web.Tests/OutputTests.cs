@@ -191,6 +191,40 @@ public sealed class OutputTests(Workplace place) : InBrowser(place)
         (gone.StatusCode is HttpStatusCode.NotFound).ShouldBeTrue();
     }
 
+    [Fact]
+    public async Task A_spread_is_seen_as_printed_and_the_pointer_says_how_much_ink_lies_there()
+    {
+        int id = await Server.NewPublicationAsync("Inked", pages: 4);
+        await Server.PostAsync($"/api/publications/{id}/frames", new
+        {
+            page = 2,
+            x = 0,
+            y = 0,
+            width = 596,
+            height = 842,
+            look = new { background = new { cmyk = new[] { 1, 0.5, 0, 0.2 } } },
+        });
+        Go($"/publications/{id}/output");
+        Browser.Driver.FindElement(By.LinkText("See it as printed")).Click();
+        Browser.Until(() => Browser.Has("#printed"), "the screen");
+        Browser.Click("#next");
+        Browser.Until(() => Browser.Find(".printed-steps span").Text == "Pages 2\u20133", "the next spread");
+        Browser.Until(() => Browser.Run<bool>("return document.getElementById('picture').complete && document.getElementById('picture').naturalWidth > 100"),
+            "the picture");
+        Browser.Until(() => Browser.Find("#sum").Text.Contains("170 %", StringComparison.Ordinal), "how much in all");
+        var picture = Browser.Find("#picture");
+        Actions().MoveToElement(picture, -picture.Size.Width / 4, 0).Perform();
+        Browser.Until(() => Browser.Find("#under").Text == "C 100  M 50  Y 0  K 20: 170 %", "the ink under the pointer");
+        Actions().MoveToElement(picture, picture.Size.Width / 4, 0).Perform();
+        Browser.Until(() => Browser.Find("#under").Text == "C 0  M 0  Y 0  K 0: 0 %", "bare paper");
+        Browser.Click("[name=show][value=ink]");
+        Browser.Until(() => Browser.Has("#most-mark:not([hidden])"), "where the most lies");
+        using var none = await Server.Client.GetAsync($"/api/publications/{id}/spreads/9/printed.png");
+        none.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+        using var other = await Server.Client.GetAsync($"/api/publications/{id}/spreads/1/printed.png?show=nothing");
+        other.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+    }
+
     private static MultipartFormDataContent Form(byte[] file, string name) => new() { { new ByteArrayContent(file), "file", name } };
 
     [Fact]

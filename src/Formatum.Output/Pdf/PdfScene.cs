@@ -6,7 +6,7 @@ using SkiaSharp;
 namespace Formatum.Output.Pdf;
 
 /// <summary>Draws scenes into a PDF.</summary>
-internal sealed class PdfScene(PdfFile file, PdfColours colours, PdfPictures pictures, PdfText texts, PdfStates states)
+internal sealed class PdfScene(PdfFile file, PdfColours colours, PdfPictures pictures, PdfText texts, PdfStates states, PdfTags? tags)
 {
     private readonly PdfEdges _edges = new(file, colours, pictures, states);
 
@@ -18,14 +18,15 @@ internal sealed class PdfScene(PdfFile file, PdfColours colours, PdfPictures pic
         foreach (var frame in frames)
         {
             var look = frame.Look;
+            tags?.Frame(frame);
             content.Save().Concat(frame.ToSpread);
             if (look.Opacity < 1 || look.Blend != Blend.Normal)
             {
                 var layer = new PdfContent();
-                DrawFrame(layer, frame, within);
-                content.State(states.Layer(look.Opacity, ModeOf(look.Blend))).Show(Form(layer, frame, look.Reach));
+                DrawFrame(layer, frame, within, isTagged: false);
+                Tagged(content, tags?.OpenWhole(frame), () => content.State(states.Layer(look.Opacity, ModeOf(look.Blend))).Show(Form(layer, frame, look.Reach)));
             }
-            else DrawFrame(content, frame, within);
+            else DrawFrame(content, frame, within, isTagged: tags is not null);
             content.Restore();
         }
     }
@@ -36,33 +37,44 @@ internal sealed class PdfScene(PdfFile file, PdfColours colours, PdfPictures pic
     /// <summary>Letters and lines reach beyond their frame at most so far, in points.</summary>
     private const double Beyond = 1000;
 
-    private void DrawFrame(PdfContent content, SceneFrame frame, Box within)
+    private static void Tagged(PdfContent content, string? opening, Action draw)
+    {
+        if (opening is not null) content.Add(opening);
+        draw();
+        if (opening is not null) content.Add("EMC");
+    }
+
+    private void DrawFrame(PdfContent content, SceneFrame frame, Box within, bool isTagged)
     {
         var look = frame.Look;
+        string? aside = isTagged ? PdfTags.Artifact : null;
         using var outline = SceneCanvas.PathOf(frame.Outline, frame.Width, frame.Height);
-        if (look.Shadow is { } shadow) _edges.Shadow(content, frame, outline, shadow);
+        if (look.Shadow is { } shadow) Tagged(content, aside, () => _edges.Shadow(content, frame, outline, shadow));
         if (look.SoftEdge > 0 && (look.Background is not null || frame.Image is not null))
         {
             var fading = new PdfContent();
-            DrawFilling(fading, frame, within);
-            content.Save().State(_edges.Fading(outline, look.EdgeDeviation)).Show(Form(fading, frame, 0)).Restore();
+            DrawFilling(fading, frame, within, isTagged: false);
+            Tagged(content, isTagged ? frame.Image is null ? aside : tags!.OpenPicture(frame.Image.Source) : null,
+                () => content.Save().State(_edges.Fading(outline, look.EdgeDeviation)).Show(Form(fading, frame, 0)).Restore());
         }
-        else DrawFilling(content, frame, within);
-        if (look.InnerShadow is { } inner) _edges.InnerShadow(content, frame, outline, inner);
-        if (frame.Text is { } text) texts.Draw(content, text);
-        DrawBorder(content, frame);
+        else DrawFilling(content, frame, within, isTagged);
+        if (look.InnerShadow is { } inner) Tagged(content, aside, () => _edges.InnerShadow(content, frame, outline, inner));
+        if (frame.Text is { } text) texts.Draw(content, text, isTagged ? tags!.OpenParagraph : null);
+        if (look.Border is not null) Tagged(content, aside, () => DrawBorder(content, frame));
     }
 
     /// <summary>What a soft edge fades: background and picture.</summary>
-    private void DrawFilling(PdfContent content, SceneFrame frame, Box within)
+    private void DrawFilling(PdfContent content, SceneFrame frame, Box within, bool isTagged)
     {
-        if (frame.Look.Background is { } background) InOpacity(content, frame.Look.BackgroundOpacity, () =>
-        {
-            colours.Fill(content, background);
-            PdfPaths.Add(content, frame.Outline, frame.Width, frame.Height);
-            content.Add("f");
-        });
-        if (frame.Image is { } shown) InOpacity(content, frame.Look.PictureOpacity, () => DrawPicture(content, frame, shown, within));
+        if (frame.Look.Background is { } background) Tagged(content, isTagged ? PdfTags.Artifact : null, () =>
+            InOpacity(content, frame.Look.BackgroundOpacity, () =>
+            {
+                colours.Fill(content, background);
+                PdfPaths.Add(content, frame.Outline, frame.Width, frame.Height);
+                content.Add("f");
+            }));
+        if (frame.Image is { } shown) Tagged(content, isTagged ? tags!.OpenPicture(shown.Source) : null, () =>
+            InOpacity(content, frame.Look.PictureOpacity, () => DrawPicture(content, frame, shown, within)));
     }
 
     private void InOpacity(PdfContent content, double opacity, Action draw)

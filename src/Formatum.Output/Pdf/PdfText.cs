@@ -18,19 +18,33 @@ internal sealed class PdfText(PdfFonts fonts, PdfColours colours, int overprint)
 
     /// <param name="content">Takes the operators; its axes are the frame's, y down.</param>
     /// <param name="text">The text.</param>
-    public void Draw(PdfContent content, SetText text)
+    /// <param name="opening">What marks a paragraph that begins with a line; null where none is marked.</param>
+    public void Draw(PdfContent content, SetText text, Func<SetLine, string>? opening = null)
     {
+        int? paragraph = null;
         foreach (var line in text.Lines)
         {
-            // In the order they are read: a PDF is searched and read aloud in the order it is drawn in.
-            foreach (var run in InReadingOrder(line).Where(r => r.Glyphs.Length > 0)) InColour(content, run.Style.Ink, () =>
+            if (opening is not null && paragraph != line.Paragraph)
             {
-                if (Typefaces.All.IsDrawnAsShapes(run.Style)) DrawShapes(content, line, run);
-                else DrawRun(content, run, line.Baseline - run.Raise);
-            });
-            foreach (var stroke in line.Strokes) InColour(content, stroke.Ink, () => content
-                .Add("re", stroke.X, line.Baseline + stroke.Below - stroke.Thickness / 2, stroke.Width, stroke.Thickness).Add("f"));
+                if (paragraph is not null) content.Add("EMC");
+                content.Add(opening(line));
+                paragraph = line.Paragraph;
+            }
+            DrawLine(content, line);
         }
+        if (paragraph is not null) content.Add("EMC");
+    }
+
+    private void DrawLine(PdfContent content, SetLine line)
+    {
+        // In the order they are read: a PDF is searched and read aloud in the order it is drawn in.
+        foreach (var run in InReadingOrder(line).Where(r => r.Glyphs.Length > 0)) InColour(content, run.Style.Ink, () =>
+        {
+            if (Typefaces.All.IsDrawnAsShapes(run.Style)) DrawShapes(content, line, run);
+            else DrawRun(content, run, line.Baseline - run.Raise);
+        });
+        foreach (var stroke in line.Strokes) InColour(content, stroke.Ink, () => content
+            .Add("re", stroke.X, line.Baseline + stroke.Below - stroke.Thickness / 2, stroke.Width, stroke.Thickness).Add("f"));
     }
 
     private static IEnumerable<SetRun> InReadingOrder(SetLine line) => line.Runs.Any(r => r.RightToLeft) ? line.Runs.OrderBy(r => r.Start) : line.Runs;

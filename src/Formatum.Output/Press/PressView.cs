@@ -23,11 +23,11 @@ public enum PressShow
 /// <summary>A spread as a press will show it.</summary>
 /// <param name="Page">Its plates.</param>
 /// <param name="Printed">As it will look, as sRGB of three bytes a pixel.</param>
-/// <param name="Beyond">For each pixel, how far what is printed lies from what is meant (CIEDE2000).</param>
-public sealed record PressView(SeparatedPage Page, byte[] Printed, float[] Beyond)
+/// <param name="IsBeyond">For each pixel, whether what is printed is seen to be another colour than is meant.</param>
+public sealed record PressView(SeparatedPage Page, byte[] Printed, bool[] IsBeyond)
 {
-    /// <summary>Above this, what is printed is seen to be another colour: common practice, no source.</summary>
-    public const float Seen = 5;
+    /// <summary>Above this distance (CIEDE2000), what is printed is seen to be another colour: common practice, no source.</summary>
+    private const float Visible = 5;
 
     /// <summary>In what pages are shown, in ppi.</summary>
     public const double Ppi = 96;
@@ -46,7 +46,20 @@ public sealed record PressView(SeparatedPage Page, byte[] Printed, float[] Beyon
         foreach (var (ink, plate) in page.Spots) LayOver(printed, plate, PressInks.Of(ink.StandIn, press) is var four ? press.OnScreen(four) : ink.Shown);
         using var meant = PageRaster.Draw(scene, trim, ppi, mostPixels, new MeantInk(press), source, cancel);
         var (rgb, _) = PixelParts.Of(meant);
-        return new(page, printed, ColourDistance.Of(printed, rgb, page.Width, page.Height));
+        return new(page, printed, Seen(ColourDistance.Of(printed, rgb, page.Width, page.Height), page.Width));
+    }
+
+    /// <summary>What is seen to differ. Along edges colours mix otherwise as inks than as light: what is no wider than a line of pixels is none.</summary>
+    private static bool[] Seen(float[] apart, int width)
+    {
+        bool Differs(int i) => i < 0 || i >= apart.Length || apart[i] > Visible;
+        bool[] seen = new bool[apart.Length];
+        for (int i = 0; i < seen.Length; i++)
+        {
+            int x = i % width;
+            seen[i] = Differs(i) && Differs(i - width) && Differs(i + width) && (x == 0 || Differs(i - 1)) && (x == width - 1 || Differs(i + 1));
+        }
+        return seen;
     }
 
     /// <summary>Colours as they are meant: light as it is, inks as they look on this press.</summary>
@@ -73,7 +86,7 @@ public sealed record PressView(SeparatedPage Page, byte[] Printed, float[] Beyon
     }
 
     /// <summary>The share of the page that the press cannot print as it is meant.</summary>
-    public double ShareBeyond => Beyond.Count(d => d > Seen) / (double)Beyond.Length;
+    public double ShareBeyond => IsBeyond.Count(b => b) / (double)IsBeyond.Length;
 
     /// <summary>A view as PNG.</summary>
     /// <param name="show">Which.</param>
@@ -82,7 +95,7 @@ public sealed record PressView(SeparatedPage Page, byte[] Printed, float[] Beyon
     {
         byte[] rgb = show switch
         {
-            PressShow.Gamut => Over(i => Beyond[i] > Seen, Faded(Printed)),
+            PressShow.Gamut => Over(i => IsBeyond[i], Faded(Printed)),
             PressShow.Ink => Over(i => Page.Coverage(i) > limit, InkMap()),
             _ => Printed,
         };

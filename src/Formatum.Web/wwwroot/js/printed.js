@@ -68,6 +68,6 @@ document.addEventListener('htmx:afterSwap', placeMark);
 document.addEventListener('keydown', event => {
   if (event.target.closest('input') || event.ctrlKey || event.altKey || event.metaKey) return;
   const link = { ArrowLeft: 'before', PageUp: 'before', ArrowRight: 'next', PageDown: 'next' }[event.key];
-  if (link) document.getElementById(link).click();
+  if (link) document.getElementById(link)?.click();
 });
 show();

@@ -1,0 +1,99 @@
+using Formatum.Core.Edits;
+using Formatum.Core.Publications;
+using Formatum.Core.Stories;
+using Formatum.Output.Pdf;
+using Formatum.Testing;
+using UglyToad.PdfPig;
+
+namespace Formatum.Output.Tests;
+
+/// <summary>PDFs to be read on a screen: bookmarks, links, the order in which they are read, and what stands for pictures; read back by poppler and PdfPig.</summary>
+public sealed class LivePdfTests : IDisposable
+{
+    private readonly Workshop _shop = new();
+
+    public void Dispose() => _shop.Dispose();
+
+    private static FrameText Text(params (string Words, int Heading)[] paragraphs) => new([.. paragraphs.Select(p =>
+    {
+        var plain = new Paragraph(p.Words, TextStyle.Usual);
+        return p.Heading == 0 ? plain : plain with { Set = plain.Set with { Heading = p.Heading } };
+    })]);
+
+    private Publication Made()
+    {
+        var p = Publication.Create(Workshop.A4(facing: true), 4);
+        p = Workshop.Link(p, _shop.Quarters("jug.jpg", 300, 200) with { Caption = "A jug, glazed twice" }, _shop.Quarters("bowl.jpg", 200, 200));
+        // Made from below upwards: read from above downwards.
+        p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(50, 400, 200, 120), Text = Text(("Second words, at kiln@brackenfold.example.", 0)) });
+        p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(50, 100, 200, 120), Text = Text(("Firing", 1), ("See https://brackenfold.example/firing?a=1 for more.", 0)) });
+        p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(50, 250, 120, 100), ImageId = Workshop.IdOf(p, "jug.jpg"), Look = new() { Opacity = 0.5 } });
+        p = Workshop.Do(p, new MakeFrame { Page = 2, Box = new(50, 100, 200, 120), Text = Text(("Glazes", 1), ("Celadon", 2), ("Words of celadon", 0)) });
+        p = Workshop.Do(p, new MakeFrame { Page = 3, Box = new(50, 100, 200, 100), ImageId = Workshop.IdOf(p, "bowl.jpg") });
+        return Workshop.Do(p, new MakeFrame { Page = 4, Box = new(50, 100, 300, 200), Text = Text(("{contents}", 0)) });
+    }
+
+    private string Write(bool spreads)
+    {
+        string path = _shop.Folder[$"live-{spreads}.pdf"];
+        PdfWriter.Write(Made(), new(_shop.Previews), new() { Live = true, Spreads = spreads, Bleed = false }, path);
+        Tool.Run("qpdf", "--check", path).ShouldContain("No syntax or stream encoding errors");
+        return path;
+    }
+
+    [Theory]
+    [InlineData(false, 4, new[] { 1, 2, 2 })]
+    [InlineData(true, 3, new[] { 1, 2, 2 })]
+    public void Headings_are_bookmarks_on_the_sheets_they_stand_on(bool spreads, int sheets, int[] at)
+    {
+        using var pdf = PdfDocument.Open(Write(spreads));
+        pdf.NumberOfPages.ShouldBe(sheets);
+        pdf.TryGetBookmarks(out var bookmarks).ShouldBeTrue();
+        var all = bookmarks.GetNodes().OfType<UglyToad.PdfPig.Outline.DocumentBookmarkNode>().ToList();
+        all.Select(b => (b.Title, b.Level, b.PageNumber)).ShouldBe([("Firing", 0, at[0]), ("Glazes", 0, at[1]), ("Celadon", 1, at[2])]);
+    }
+
+    [Fact]
+    public void Addresses_and_contents_lead_on_from_where_they_stand()
+    {
+        using var pdf = PdfDocument.Open(Write(spreads: false));
+        var addresses = new[] { 1, 2, 3, 4 }.SelectMany(n => pdf.GetPage(n).GetAnnotations()).ToList();
+        addresses.Select(a => a.Content).ShouldBe(["mailto:kiln@brackenfold.example", "https://brackenfold.example/firing?a=1", "Firing", "Glazes", "Celadon"]);
+        // Where its letters are, says PdfPig.
+        var letters = pdf.GetPage(1).Letters.Where(l => l.BoundingBox.Bottom > 600).ToList();
+        string line = string.Concat(letters.Select(l => l.Value));
+        int from = line.IndexOf("https", StringComparison.Ordinal);
+        var rectangle = addresses[1].Rectangle;
+        rectangle.Left.ShouldBe(letters[from].BoundingBox.Left, 1.5);
+        rectangle.Right.ShouldBe(letters[from + "https://brackenfold.example/firing?a=1".Length - 1].BoundingBox.Right, 1.5);
+        (rectangle.Bottom < letters[from].BoundingBox.Bottom, rectangle.Top > letters[from].BoundingBox.Top).ShouldBe((true, true));
+        Tool.Run("pdfinfo", "-url", _shop.Folder["live-False.pdf"]).ShouldContain("https://brackenfold.example/firing?a=1");
+    }
+
+    [Fact]
+    public void It_is_read_aloud_in_order_with_words_for_its_pictures()
+    {
+        string path = Write(spreads: true);
+        Tool.Run("pdfinfo", path).ShouldMatch(@"Tagged:\s+yes");
+        string read = string.Join('\n', Tool.Run("pdfinfo", "-struct-text", path).Split('\n').Select(l => l.Trim()).Where(l => l.Length > 0));
+        string[] order = ["H1", "\"Firing\"", "https://brackenfold", "Figure", "Second words", "H1", "\"Glazes\"", "H2", "Words of celadon", "Figure", "Celadon"];
+        int at = -1;
+        foreach (string word in order)
+        {
+            int found = read.IndexOf(word, at + 1, StringComparison.Ordinal);
+            found.ShouldBeGreaterThan(at, $"{word} in {read}");
+            at = found;
+        }
+        string objects = Tool.Run("qpdf", "--json", path);
+        foreach (string said in new[] { "\"/Alt\": \"u:A jug, glazed twice\"", "\"/Alt\": \"u:bowl\"", "\"/Lang\": \"u:en-GB\"" }) objects.ShouldContain(said);
+    }
+
+    [Fact]
+    public void A_file_for_print_has_none_of_that()
+    {
+        string path = _shop.Folder["print.pdf"];
+        PdfWriter.Write(Made(), new(_shop.Previews), new() { Press = new(Imaging.Profiles.ColourProfile.GeneralPress) }, path);
+        PrintFile.Faults(path).ShouldBeEmpty();
+        Tool.Run("pdfinfo", path).ShouldMatch(@"Tagged:\s+no");
+    }
+}
