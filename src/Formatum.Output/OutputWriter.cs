@@ -1,9 +1,11 @@
+using System.Collections.Immutable;
 using System.Globalization;
 using System.IO.Compression;
 using System.Text;
 using Formatum.Core.Checks;
 using Formatum.Core.Composing;
 using Formatum.Core.Geometry;
+using Formatum.Core.Imposing;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Imaging.Profiles;
@@ -27,6 +29,13 @@ public sealed record OutputWish(Publication Publication, Recipe Recipe, PressCon
     public IReadOnlyList<IReadOnlyList<int>> Sheets => !Recipe.Spreads ? [.. Pages.Select(n => new[] { n })]
         : [.. Pages.GroupBy(n => Spread.IndexOfPage(Publication, n)).Select(g => Spread.At(Publication, g.Key).Pages.Select(p => p.Number).Order().ToArray())];
 
+    /// <summary>The sides of the sheets that pages are laid on; none where they are not.</summary>
+    /// <exception cref="EditRefused">They do not fit.</exception>
+    public ImmutableArray<SheetSide> Sides => PdfWriter.Imposed(Publication, Options, Pages);
+
+    /// <summary>How many pages the file will have, or files the ZIP.</summary>
+    public int Count => Recipe.Imposition.Kind == ImpositionKind.None ? Sheets.Count : Sides.Length;
+
     /// <summary>Whether it comes to several files, which go into one ZIP.</summary>
     public bool IsZip => Recipe.Kind == OutputKind.Pictures || Recipe.OneFileEach;
 
@@ -45,7 +54,8 @@ public sealed record OutputWish(Publication Publication, Recipe Recipe, PressCon
         Recompress = Recipe.Quality is not null,
         Quality = Recipe.Quality ?? new PdfOptions().Quality,
         Spreads = Recipe.Spreads,
-        Live = Recipe.Kind == OutputKind.Screen && !Recipe.Proof,
+        Imposition = Recipe.Imposition,
+        Live = Recipe is { Kind: OutputKind.Screen, Proof: false, Imposition.Kind: ImpositionKind.None },
         Pages = Pages,
         Time = Time,
         Recipe = Recipe.Name,

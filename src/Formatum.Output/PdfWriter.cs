@@ -1,8 +1,10 @@
+using System.Collections.Immutable;
 using System.Globalization;
 using Formatum.Core.Checks;
 using Formatum.Core.Colours;
 using Formatum.Core.Composing;
 using Formatum.Core.Geometry;
+using Formatum.Core.Imposing;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Output.Pdf;
@@ -26,11 +28,14 @@ public static class PdfWriter
         CancellationToken cancel = default)
     {
         var sheets = SheetsOf(publication, options);
+        var imposed = Imposed(publication, options, [.. sheets.SelectMany(s => s.Pages.Select(p => p.Number))]);
         foreach (var size in sheets.Select(s => s.Trim).Select(t => (t.Width, t.Height)).Distinct())
             PdfSheet.Of(publication.Setup, options, size.Width, size.Height);
         if (!options.Proof) ThrowIfMissing(publication, sheets, options, cancel);
         using var file = new PdfFile(path);
-        new Job(publication, options.Proof ? source : source with { StandIns = null }, options, file, cancel).Write(sheets, done);
+        var job = new Job(publication, options.Proof ? source : source with { StandIns = null }, options, file, cancel);
+        if (imposed.IsEmpty) job.Write(sheets, done);
+        else job.Write(imposed, done);
     }
 
     /// <summary>What goes on one sheet: a page, or the pages of a spread.</summary>
@@ -55,6 +60,15 @@ public static class PdfWriter
             last = last is not null && last.Index == index ? last : Spread.At(publication, index);
             return new Shown(last, [last.Pages.Single(p => p.Number == n)]);
         })];
+    }
+
+    /// <summary>The sides of the sheets that pages are laid on; none where they are not.</summary>
+    /// <exception cref="EditRefused">They do not fit.</exception>
+    internal static ImmutableArray<SheetSide> Imposed(Publication publication, PdfOptions options, IReadOnlyList<int> pages)
+    {
+        if (options.Imposition.Kind == ImpositionKind.None) return [];
+        var sheet = PdfSheet.Of(publication.Setup, options, publication.Setup.PageWidth, publication.Setup.PageHeight);
+        return Imposer.Of(options.Imposition, publication.Setup, pages, sheet.Bleed, sheet.Border);
     }
 
     /// <summary>Whatever would be missing is told before anything is written.</summary>
@@ -101,13 +115,24 @@ public static class PdfWriter
 
         public void Write(List<Shown> sheets, Action<int>? done)
         {
-            int tree = _file.Reserve();
             int[] pages = [.. sheets.Select(_ => _file.Reserve())];
             _pageOf = sheets.Zip(pages).SelectMany(s => s.First.Pages.Select(p => (p.Number, s.Second))).ToDictionary(p => p.Number - 1, p => p.Second);
+            Write(pages, (i, tree) => WriteSheet(sheets[i], pages[i], tree), $"/PageLabels<</Nums[{string.Concat(Labels(sheets))}]>>", done);
+        }
+
+        public void Write(ImmutableArray<SheetSide> sides, Action<int>? done)
+        {
+            int[] pages = [.. sides.Select(_ => _file.Reserve())];
+            Write(pages, (i, tree) => WriteSide(sides[i], pages[i], tree), "", done);
+        }
+
+        private void Write(int[] pages, Action<int, int> write, string labels, Action<int>? done)
+        {
+            int tree = _file.Reserve();
             for (int i = 0; i < pages.Length; i++)
             {
                 _cancel.ThrowIfCancellationRequested();
-                WriteSheet(sheets[i], pages[i], tree);
+                write(i, tree);
                 done?.Invoke(i + 1);
             }
             _fonts.Write();
@@ -117,8 +142,8 @@ public static class PdfWriter
             byte[] identity = _file.Identity();
             byte[] xmp = PdfMetadata.Xmp(_publication.Setup, _options, identity);
             int metadata = _file.AddStream("/Type/Metadata/Subtype/XML", xmp), info = _file.Add(PdfMetadata.Info(_publication.Setup, _options));
-            int root = _file.Add($"<</Type/Catalog/Pages {PdfSyntax.Reference(tree)}/Metadata {PdfSyntax.Reference(metadata)}/PageLabels<</Nums[" +
-                $"{string.Concat(Labels(sheets))}]>>/ViewerPreferences<</DisplayDocTitle true{(_publication.Setup.BindsRight ? "/Direction/R2L" : "")}>>" +
+            int root = _file.Add($"<</Type/Catalog/Pages {PdfSyntax.Reference(tree)}/Metadata {PdfSyntax.Reference(metadata)}{labels}" +
+                $"/ViewerPreferences<</DisplayDocTitle true{(_publication.Setup.BindsRight ? "/Direction/R2L" : "")}>>" +
                 $"{(intent == 0 ? "" : $"/OutputIntents[{PdfSyntax.Reference(intent)}]")}{Live()}>>");
             _file.End(root, info, identity);
         }
@@ -164,7 +189,8 @@ public static class PdfWriter
             if (frames.Any(f => f.Look.Blend != Blend.Normal)) AsArtifact(content, () => LayPaper(content, visible));
             _scene.Draw(content, frames, visible);
             content.Restore();
-            AsArtifact(content, () => _marks.Draw(content, trim, sheet, shown.Pages.Skip(1).Select(p => p.Trim.X), Information(shown)));
+            AsArtifact(content, () => _marks.Draw(content, trim, sheet, shown.Pages.Skip(1).Select(p => p.Trim.X),
+                Information(shown.Pages.Count > 1 ? shown.Spread.Label : $"Page {shown.Pages[0].Folio}")));
             content.Restore();
             int stream = _file.AddPacked("", content.Bytes());
             int[] links = _tags is null ? [] : [.. new PdfLinks(_file, _publication).Of(frames, toSheet, PageOf)];
@@ -172,6 +198,38 @@ public static class PdfWriter
                 $"{PdfSyntax.Rectangle(sheet.Media)}/BleedBox {PdfSyntax.Rectangle(sheet.Trim.Grown(sheet.Bleed))}/TrimBox {PdfSyntax.Rectangle(sheet.Trim)}" +
                 $"/Group<</S/Transparency/CS {_colours.Blending}/I true>>/Resources{content.Resources()}/Contents {PdfSyntax.Reference(stream)}" +
                 $"{tagged}{(links.Length == 0 ? "" : $"/Annots[{string.Join(' ', links.Select(PdfSyntax.Reference))}]")}>>");
+        }
+
+        /// <summary>A side of a sheet with several pages.</summary>
+        private void WriteSide(SheetSide side, int page, int tree)
+        {
+            var content = new PdfContent();
+            var block = side.Block;
+            var sheet = PdfSheet.Of(_publication.Setup, _options, block.Width, block.Height, measured: false);
+            content.Save().Concat(new(1, 0, 0, -1, 0, side.Height));
+            foreach (var imposed in side.Pages)
+            {
+                if (imposed.Page is not { } number) continue;
+                var spread = Spread.At(_publication, Spread.IndexOfPage(_publication, number));
+                var trim = spread.Pages.Single(p => p.Number == number).Trim;
+                if (_composed.Spread is null || _composed.Spread.Index != spread.Index) _composed = (spread, Composer.Compose(_publication, spread, Typefaces.All));
+                var visible = imposed.Shown.Moved(trim.X - imposed.Trim.X, trim.Y - imposed.Trim.Y);
+                var frames = SceneCanvas.Visible(_composed.Scene!, visible).ToList();
+                content.Save().Concat(Affine.Translation(imposed.Trim.X - trim.X, imposed.Trim.Y - trim.Y));
+                content.Add("re", visible.X, visible.Y, visible.Width, visible.Height).Add("W n");
+                if (frames.Any(f => f.Look.Blend != Blend.Normal)) LayPaper(content, visible);
+                _scene.Draw(content, frames, visible);
+                content.Restore();
+            }
+            string what = $"Sheet {side.Sheet}, {(side.IsBack ? "back" : "front")}";
+            _marks.Draw(content, block, sheet, side.Folds, Information(what), [.. side.Pages.Select(p => p.Cell)]);
+            content.Restore();
+            // PDF counts from the lower left.
+            Box media = new(0, 0, side.Width, side.Height), cut = new(block.X, side.Height - block.Bottom, block.Width, block.Height);
+            int stream = _file.AddPacked("", content.Bytes());
+            _file.Write(page, $"<</Type/Page/Parent {PdfSyntax.Reference(tree)}/MediaBox {PdfSyntax.Rectangle(media)}/CropBox {PdfSyntax.Rectangle(media)}" +
+                $"/BleedBox {PdfSyntax.Rectangle(cut.Grown(sheet.Bleed).Intersect(media))}/TrimBox {PdfSyntax.Rectangle(cut)}/Group<</S/Transparency/CS " +
+                $"{_colours.Blending}/I true>>/Resources{content.Resources()}/Contents {PdfSyntax.Reference(stream)}>>");
         }
 
         private void AsArtifact(PdfContent content, Action draw)
@@ -189,12 +247,12 @@ public static class PdfWriter
             content.Add("re", page.X, page.Y, page.Width, page.Height).Add("f");
         }
 
-        private string Information(Shown shown)
+        private string Information(string what)
         {
             var setup = _publication.Setup;
             string[] words =
             [
-                setup.Name, setup.Edition, shown.Pages.Count > 1 ? shown.Spread.Label : $"Page {shown.Pages[0].Folio}", _options.Recipe ?? "",
+                setup.Name, setup.Edition, what, _options.Recipe ?? "",
                 _options.Time.ToString("yyyy-MM-dd HH:mm zzz", CultureInfo.InvariantCulture),
             ];
             return string.Join("  \u00b7  ", words.Where(w => w.Length > 0));

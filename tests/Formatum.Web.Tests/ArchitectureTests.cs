@@ -48,6 +48,7 @@ public class ArchitectureTests
             ["Typesetting"] = ["Colours", "Geometry", "Stories"],
             ["Arranging"] = ["Checks", "Fitting", "Geometry", "Publications"],
             ["Filling"] = ["Checks", "Fitting", "Geometry", "Publications", "Stories"],
+            ["Imposing"] = ["Checks", "Geometry", "Publications"],
             ["Composing"] = ["Colours", "Geometry", "Publications", "Stories", "Typesetting"],
             ["Edits"] = ["Arranging", "Checks", "Colours", "Filling", "Fitting", "Geometry", "Publications", "Settings", "Stories"],
         },

@@ -225,6 +225,36 @@ public sealed class OutputTests(Workplace place) : InBrowser(place)
         other.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
     }
 
+    [Fact]
+    public async Task A_booklets_sheets_are_seen_before_they_are_made()
+    {
+        int id = await Server.NewPublicationAsync("Stitched", pages: 6);
+        Go($"/publications/{id}/output");
+        Browser.Click("#imposition option[value=Booklet]");
+        Browser.Send("#sheet", "A4");
+        Browser.Until(() => Browser.Find("#error-sheet").Text.Contains("The pages need", StringComparison.Ordinal), "two A4 pages do not lie on A4");
+        Browser.Send("#sheet", Keys.Control + "a" + Keys.Null + "450 mm x 320 mm");
+        // Looked at without waiting for anything.
+        Browser.Click("#see-sheets");
+        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector(".sheet-side")).Count == 4, "both sides of two sheets");
+        Browser.Find("#sheets-card p").Text.ShouldBe("2 sheets, each 450 mm x 320 mm; 2 blank pages added at the end, which the fold asks for.");
+        string.Join(", ", Browser.Driver.FindElements(By.CssSelector(".sheet-side")).Select(s => string.Join(' ',
+            s.FindElements(By.CssSelector(".sheet-cell span")).Select(c => c.Text)))).ShouldBe("blank 1, 2 blank, 6 3, 4 5");
+        Browser.Send("body", Keys.Escape);
+        Browser.Click("#make");
+        Browser.Until(() => Browser.Has(".output-item[data-state=Done]"), "made");
+        Browser.Until(() => Browser.Find(".output-facts").Text.StartsWith("6 pages on 2 sheets", StringComparison.Ordinal), "what it comes to");
+        await File.WriteAllBytesAsync(Pictures["b.pdf"], await Server.Client.GetByteArrayAsync(Browser.Find(".output-file a").GetAttribute("href")));
+        Tool.Run("pdfinfo", Pictures["b.pdf"]).ShouldMatch(@"Pages:\s+4");
+        var made = await Server.PostAsync($"/api/publications/{id}/recipes", new
+        {
+            name = "In fours",
+            kind = "print",
+            imposition = new { kind = "cut-and-stack", across = 2, down = 2, gutter = "5mm" },
+        });
+        made.GetProperty("recipe").GetProperty("imposition").GetProperty("kind").GetString().ShouldBe("cut-and-stack");
+    }
+
     private static MultipartFormDataContent Form(byte[] file, string name) => new() { { new ByteArrayContent(file), "file", name } };
 
     [Fact]

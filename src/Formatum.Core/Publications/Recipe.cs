@@ -42,6 +42,9 @@ public sealed record Recipe : Part
 
     public PrintMarks Marks { get; init; } = PrintMarks.None;
 
+    /// <summary>How pages are laid on larger sheets.</summary>
+    public Imposition Imposition { get; init; } = Imposition.None;
+
     /// <summary>Whether it is for looking at alone: it says so beside each page, and previews stand in for files that are missing.</summary>
     public bool Proof { get; init; }
 
@@ -89,6 +92,11 @@ public sealed record Recipe : Part
         if (Pages.Length > LongestPages) errors.Add("pages", $"The pages have {Pages.Length} characters; {LongestPages} is the most. Shorten them.");
         else PageRange.Check(Pages, errors);
         Marks.Check(errors);
+        Imposition.Check(errors);
+        if (Imposition.Kind != ImpositionKind.None && Kind == OutputKind.Pictures)
+            errors.Add("imposition.kind", "Pictures of pages are not laid on sheets. Take a recipe that makes a PDF, or no sheets.");
+        if (Imposition.Kind != ImpositionKind.None && (Spreads || OneFileEach))
+            errors.Add("imposition.kind", "Pages laid on sheets go one by one into one file. Leave facing pages and files of each out, or the sheets.");
         errors.Range("mostPpi", MostPpi, LeastPpi, LargestPpi, "Give a resolution from 9 to 1,200 ppi; 300 is usual for print.");
         errors.Range("quality", Quality, 1, 100, "Quality is from 1 to 100; 90 and above show no loss.");
         errors.Range("ppi", Ppi, LeastPpi, LargestPpi, "Give a resolution from 9 to 1,200 ppi; 150 is usual for looking at.");

@@ -18,7 +18,8 @@ internal sealed class PdfMarks(PdfColours colours, PdfText texts, PrintMarks mar
     /// <param name="sheet">What it is printed on.</param>
     /// <param name="folds">Where it is folded, from the left of the spread.</param>
     /// <param name="information">What the line of information says.</param>
-    public void Draw(PdfContent content, Box trim, PdfSheet sheet, IEnumerable<double> folds, string information)
+    /// <param name="cuts">Where it is cut besides: pages on one sheet.</param>
+    public void Draw(PdfContent content, Box trim, PdfSheet sheet, IEnumerable<double> folds, string information, IReadOnlyList<Box>? cuts = null)
     {
         if (!marks.Any) return;
         double start = sheet.MarkStart, end = sheet.Border;
@@ -26,8 +27,8 @@ internal sealed class PdfMarks(PdfColours colours, PdfText texts, PrintMarks mar
         colours.StrokeOnAllPlates(content);
         if (marks.Crop)
         {
-            foreach (double x in new[] { trim.X, trim.Right }) Uprights(content, trim, x, start, end);
-            foreach (double y in new[] { trim.Y, trim.Bottom })
+            foreach (double x in Edges(cuts ?? [trim], b => b.X, b => b.Right, folds)) Uprights(content, trim, x, start, end);
+            foreach (double y in Edges(cuts ?? [trim], b => b.Y, b => b.Bottom, []))
             {
                 Line(content, trim.X - end, y, trim.X - start, y);
                 Line(content, trim.Right + start, y, trim.Right + end, y);
@@ -47,6 +48,10 @@ internal sealed class PdfMarks(PdfColours colours, PdfText texts, PrintMarks mar
     }
 
     private const string ProofWords = "PROOF \u2013 not for print";
+
+    /// <summary>Where it is cut along one side; not where it is folded.</summary>
+    private static IEnumerable<double> Edges(IReadOnlyList<Box> cuts, Func<Box, double> from, Func<Box, double> to, IEnumerable<double> folds) =>
+        cuts.SelectMany(c => new[] { from(c), to(c) }).Select(e => Math.Round(e, 6)).Distinct().Where(e => !folds.Any(f => Math.Abs(f - e) < 0.001)).Order();
 
     private static void Uprights(PdfContent content, Box trim, double x, double start, double end)
     {

@@ -31,6 +31,9 @@ public sealed record PdfOptions(bool Bleed = true, bool Proof = false)
     /// <summary>Whether each sheet shows a spread; else a page.</summary>
     public bool Spreads { get; init; }
 
+    /// <summary>How pages are laid on larger sheets.</summary>
+    public Imposition Imposition { get; init; } = Imposition.None;
+
     /// <summary>Whether it is to be read on a screen: with bookmarks, links, and what is read in which order. A file for print has none of that.</summary>
     public bool Live { get; init; }
 

@@ -24,6 +24,37 @@ public sealed record MarksBody
     };
 }
 
+/// <summary>How pages are laid on sheets, in a request; what is left out stays as it is.</summary>
+public sealed record ImpositionBody
+{
+    public ImpositionKind? Kind { get; init; }
+    public int? Across { get; init; }
+    public int? Down { get; init; }
+
+    /// <summary>0 for a sheet as large as is needed.</summary>
+    public Length? SheetWidth { get; init; }
+    public Length? SheetHeight { get; init; }
+    public Length? Gutter { get; init; }
+    public Length? Creep { get; init; }
+
+    public Imposition Over(Imposition i) => i with
+    {
+        Kind = Kind ?? i.Kind,
+        Across = Across ?? i.Across,
+        Down = Down ?? i.Down,
+        SheetWidth = SheetWidth?.Points ?? i.SheetWidth,
+        SheetHeight = SheetHeight?.Points ?? i.SheetHeight,
+        Gutter = Gutter?.Points ?? i.Gutter,
+        Creep = Creep?.Points ?? i.Creep,
+    };
+}
+
+/// <summary>How pages are laid on sheets; lengths in points.</summary>
+public sealed record ImpositionAnswer(ImpositionKind Kind, int Across, int Down, double SheetWidth, double SheetHeight, double Gutter, double Creep)
+{
+    public static ImpositionAnswer Of(Imposition i) => new(i.Kind, i.Across, i.Down, i.SheetWidth, i.SheetHeight, i.Gutter, i.Creep);
+}
+
 /// <summary>A recipe, in a request; what is left out stays as it is, or as usual.</summary>
 public sealed record RecipeBody
 {
@@ -37,6 +68,7 @@ public sealed record RecipeBody
     public bool? OneFileEach { get; init; }
     public bool? Bleed { get; init; }
     public MarksBody? Marks { get; init; }
+    public ImpositionBody? Imposition { get; init; }
     public bool? Proof { get; init; }
     public bool? Convert { get; init; }
 
@@ -68,6 +100,7 @@ public sealed record RecipeBody
             OneFileEach = OneFileEach ?? basis.OneFileEach,
             Bleed = Bleed ?? basis.Bleed,
             Marks = Marks?.Over(basis.Marks) ?? basis.Marks,
+            Imposition = Imposition?.Over(basis.Imposition) ?? basis.Imposition,
             Proof = Proof ?? basis.Proof,
             Convert = Convert ?? basis.Convert,
             MostPpi = MostPpi is null ? basis.MostPpi : MostPpi == 0 ? null : MostPpi,
@@ -86,9 +119,11 @@ public sealed record MarksAnswer(bool Crop, bool Registration, bool Bars, bool I
 }
 
 /// <summary>A recipe. As it is written it is read again, here or elsewhere.</summary>
-public sealed record RecipeAnswer(string Name, OutputKind Kind, string Pages, bool Spreads, bool OneFileEach, bool Bleed, MarksAnswer Marks, bool Proof,
+public sealed record RecipeAnswer(string Name, OutputKind Kind, string Pages, bool Spreads, bool OneFileEach, bool Bleed, MarksAnswer Marks,
+    ImpositionAnswer Imposition, bool Proof,
     bool Convert, double MostPpi, int Quality, PictureFileKind File, double Ppi, string FilePattern)
 {
-    public static RecipeAnswer Of(Recipe r) => new(r.Name, r.Kind, r.Pages, r.Spreads, r.OneFileEach, r.Bleed, MarksAnswer.Of(r.Marks), r.Proof, r.Convert,
+    public static RecipeAnswer Of(Recipe r) => new(r.Name, r.Kind, r.Pages, r.Spreads, r.OneFileEach, r.Bleed, MarksAnswer.Of(r.Marks),
+        ImpositionAnswer.Of(r.Imposition), r.Proof, r.Convert,
         r.MostPpi ?? 0, r.Quality ?? 0, r.File, r.Ppi, r.FilePattern);
 }

@@ -90,7 +90,7 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
         recipe.Check(errors);
         errors.ThrowIfAny();
         var wish = new OutputWish(publication, recipe, profiles.PressOf(publication.Setup), clock.GetLocalNow());
-        _ = wish.Pages;
+        _ = wish.Count;
         return wish;
     }
 
@@ -112,7 +112,7 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
             Maker = maker,
             Begun = wish.Time,
             FileName = wish.FileName,
-            Sheets = wish.Sheets.Count,
+            Sheets = wish.Count,
         });
         Directory.CreateDirectory(Path.GetDirectoryName(PathOf(running.Note, NoteEnding))!);
         Save(running.Note);

@@ -21,6 +21,14 @@ public static class OutputText
         _ => "Pictures of pages",
     };
 
+    public static string Imposition(ImpositionKind kind) => kind switch
+    {
+        ImpositionKind.Booklet => "as a booklet, folded and stitched",
+        ImpositionKind.Several => "several to a sheet, in order",
+        ImpositionKind.CutAndStack => "in stacks, to be cut and laid upon each other",
+        _ => "one to a sheet",
+    };
+
     public static string Owner(RecipeOwner owner) => owner switch
     {
         RecipeOwner.Publication => "of this publication",

@@ -19,6 +19,14 @@ public sealed class RecipeForm
     public bool Information { get; set; }
     public bool Fold { get; set; }
     public string? Offset { get; set; }
+    public ImpositionKind Imposition { get; set; }
+    public string? Across { get; set; }
+    public string? Down { get; set; }
+
+    /// <summary>The sheet, as "450 mm x 320 mm"; empty for one as large as is needed.</summary>
+    public string? Sheet { get; set; }
+    public string? Gutter { get; set; }
+    public string? Creep { get; set; }
     public bool Proof { get; set; }
     public bool Convert { get; set; }
     public string? MostPpi { get; set; }
@@ -46,6 +54,12 @@ public sealed class RecipeForm
         Information = r.Marks.Information,
         Fold = r.Marks.Fold,
         Offset = Units.Text(r.Marks.Offset, unit),
+        Imposition = r.Imposition.Kind,
+        Across = r.Imposition.Across.ToString(CultureInfo.InvariantCulture),
+        Down = r.Imposition.Down.ToString(CultureInfo.InvariantCulture),
+        Sheet = r.Imposition.SheetWidth > 0 ? $"{Units.Text(r.Imposition.SheetWidth, unit)} x {Units.Text(r.Imposition.SheetHeight, unit)}" : "",
+        Gutter = Units.Text(r.Imposition.Gutter, unit),
+        Creep = Units.Text(r.Imposition.Creep, unit),
         Proof = r.Proof,
         Convert = r.Convert,
         MostPpi = r.MostPpi?.ToString("0.##", CultureInfo.InvariantCulture),
@@ -75,8 +89,9 @@ public sealed class RecipeForm
                 Bars = Bars,
                 Information = Information,
                 Fold = Fold,
-                Offset = Length(Offset, unit, basis.Marks.Offset, errors),
+                Offset = Length("marks.offset", Offset, unit, basis.Marks.Offset, errors),
             },
+            Imposition = ImpositionOf(basis.Imposition, unit, errors),
             Proof = Proof,
             Convert = Convert,
             MostPpi = string.IsNullOrWhiteSpace(MostPpi) ? null : Number("mostPpi", MostPpi, errors),
@@ -90,11 +105,39 @@ public sealed class RecipeForm
         return recipe;
     }
 
-    private static double Length(string? text, LengthUnit unit, double usual, FieldErrors errors)
+    private Imposition ImpositionOf(Imposition basis, LengthUnit unit, FieldErrors errors)
+    {
+        // What is not asked for is not looked at.
+        if (Imposition == ImpositionKind.None) return basis with { Kind = ImpositionKind.None };
+        var (width, height) = SheetOf(unit, errors);
+        return new()
+        {
+            Kind = Imposition,
+            Across = (int)Math.Round(Number("imposition.across", Across, errors)),
+            Down = (int)Math.Round(Number("imposition.down", Down, errors)),
+            SheetWidth = width,
+            SheetHeight = height,
+            Gutter = Length("imposition.gutter", Gutter, unit, 0, errors),
+            Creep = Length("imposition.creep", Creep, unit, 0, errors),
+        };
+    }
+
+    /// <summary>A sheet by its measures or by the name of a paper, which lies on its longer side.</summary>
+    private (double Width, double Height) SheetOf(LengthUnit unit, FieldErrors errors)
+    {
+        if (string.IsNullOrWhiteSpace(Sheet)) return (0, 0);
+        if (PaperSize.Named(Sheet) is { } paper) return (paper.Height, paper.Width);
+        string[] sides = Sheet.Split(['x', '\u00d7', '*'], StringSplitOptions.TrimEntries);
+        if (sides.Length == 2 && Units.TryParse(sides[0], unit, out double width) && Units.TryParse(sides[1], unit, out double height)) return (width, height);
+        errors.Add("imposition.sheet", $"\u201c{Sheet}\u201d is no sheet. Type its width and height, such as 450 mm x 320 mm, or the name of a paper, such as A3.");
+        return (0, 0);
+    }
+
+    private static double Length(string field, string? text, LengthUnit unit, double usual, FieldErrors errors)
     {
         if (string.IsNullOrWhiteSpace(text)) return usual;
         if (Units.TryParse(text, unit, out double points)) return points;
-        errors.Add("marks.offset", $"\u201c{text}\u201d is no length. Type one, such as 3 mm.");
+        errors.Add(field, $"\u201c{text}\u201d is no length. Type one, such as 3 mm.");
         return usual;
     }
 

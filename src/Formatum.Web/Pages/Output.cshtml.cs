@@ -22,6 +22,9 @@ namespace Formatum.Web.Pages;
 /// <param name="Findings">What is open.</param>
 public sealed record OutputSummary(OutputWish? Wish, IReadOnlyDictionary<string, string> Errors, double Bytes, OutputFindings Findings);
 
+/// <summary>The sheets of an output.</summary>
+public sealed record OutputSheets(OutputSummary Summary, Standing Standing);
+
 /// <summary>Output: recipes, what they would make, and what was made.</summary>
 public sealed class OutputModel(PublicationStore store, RecipeShelf shelf, OutputJobs jobs, ProfileStore profiles, ProfileIntake intake, LinkStates links,
     HeavyWork heavy) : PageModel
@@ -74,6 +77,13 @@ public sealed class OutputModel(PublicationStore store, RecipeShelf shelf, Outpu
     {
         await ReadAsync(id, recipe);
         return Partial("_OutputSummary", await SummaryAsync(form));
+    }
+
+    /// <summary>A picture of every sheet, both sides.</summary>
+    public async Task<IActionResult> OnPostSheetsAsync(int id, string? recipe, RecipeForm form)
+    {
+        await ReadAsync(id, recipe);
+        return Partial("_OutputSheets", new OutputSheets(await SummaryAsync(form), Standing));
     }
 
     public async Task<IActionResult> OnPostMakeAsync(int id, string? recipe, RecipeForm form)

@@ -50,6 +50,20 @@ async function change(handler, given) {
   }
 }
 
+// What is asked of sheets goes by how pages are laid on them.
+document.getElementById('imposition')?.addEventListener('change', event => { document.getElementById('sheets-part').dataset.kind = event.target.value; });
+document.getElementById('sheets-card').addEventListener('beforetoggle', async event => {
+  if (event.newState !== 'open') return;
+  const card = event.target;
+  card.textContent = 'Laying the pages out \u2026';
+  try {
+    card.innerHTML = (await ask('POST', `${address}?handler=Sheets`, { form: new FormData(form) })).text;
+  } catch (problem) {
+    card.hidePopover();
+    tell(problem.message);
+  }
+});
+
 const make = document.getElementById('make');
 make.addEventListener('click', async () => {
   make.disabled = true;
