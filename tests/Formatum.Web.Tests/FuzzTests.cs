@@ -69,6 +69,7 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
         int characters = (await Server.PostAsync($"{at}/styles", new { kind = "character", name = "Price", settings = new { bold = true } })).GetProperty("id")
             .GetInt32();
         int master = (await Server.PostAsync($"{at}/masters", new { name = "M" })).GetProperty("id").GetInt32();
+        string recipe = (await Server.PostAsync($"{at}/recipes", new { name = "Own", kind = "print" })).GetProperty("key").GetString()!;
         return (id,
         [
             new("POST", "/api/fit", """{"frame":{"width":200,"height":"120mm","outline":"ellipse"},"image":{"widthPx":4000,"heightPx":3000,"ppi":300,"orientation":6,"subject":[0.5,0.4]},"rule":{"fit":"fill","align":[0.5,0.5],"inset":{"top":1},"rotation":12,"largestCrop":0.2},"recrop":{"zoom":1.2,"point":[0.5,0.5]}}"""),
@@ -107,6 +108,10 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
             new("POST", $"{at}/imports/folder", """{"folder":"/nowhere"}"""),
             new("PUT", $"{at}/palette", """[{"name":"Moss","cmyk":[0.5,0,0.25,0.2]},{"name":"Plum","rgb":"#7a3b69"},{"name":"Slate","grey":0.6},{"name":"Celadon","spot":true,"cmyk":[0.4,0,0.2,0]}]"""),
             new("PATCH", $"{at}/frames/{frame}", """{"look":{"background":{"grey":0.2},"border":{"width":"2pt","colour":"Moss"},"treatment":{"grey":{"red":0.5,"green":0.4,"blue":0.1},"saturation":1.2,"brightness":0.1,"contrast":-0.2,"gamma":1.1,"invert":true,"inks":{"dark":{"cmyk":[0,0,0,1]},"light":"#ffffff"},"off":false}}}"""),
+            new("PUT", $"{at}/press", """{"profile":null}"""),
+            new("POST", $"{at}/recipes", """{"name":"Flyer","kind":"print","pages":"1-2","marks":{"crop":true,"offset":"3mm"},"imposition":{"kind":"several","across":2,"down":2,"gutter":4,"sheetWidth":"900mm","sheetHeight":"1200mm"},"mostPpi":200,"quality":80,"filePattern":"{publication} {date}"}"""),
+            new("PUT", $"{at}/recipes/{recipe}", """{"name":"Own","bleed":true,"convert":true,"imposition":{"kind":"booklet","creep":1}}"""),
+            new("POST", $"{at}/outputs", """{"recipe":"proof","pages":"1-2","settings":{"kind":"screen","spreads":false,"quality":60,"mostPpi":90,"ppi":72,"file":"jpeg","marks":{"bars":true}}}"""),
             new("POST", $"{at}/undo", null), new("POST", $"{at}/redo", null),
         ]);
     }
@@ -177,7 +182,7 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
     /// <summary>What was taken on goes on by itself: its changes are its own, and not those of what is asked next.</summary>
     private async Task FinishedAsync(Uri job)
     {
-        for (int tries = 0; (await Server.GetAsync(job.ToString())).GetProperty("state").GetString() is "receiving" or "reading"; tries++)
+        for (int tries = 0; (await Server.GetAsync(job.ToString())).GetProperty("state").GetString() is "receiving" or "reading" or "waiting" or "making"; tries++)
         {
             tries.ShouldBeLessThan(600, "the import never ended");
             await Task.Delay(50);
@@ -218,7 +223,7 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
         }
     }
 
-    [GeneratedRegex(@"/\d+")]
+    [GeneratedRegex(@"/(own-)?\d+")]
     private static partial Regex Numbers();
 
     [GeneratedRegex(@"/\{[^}]*\}")]

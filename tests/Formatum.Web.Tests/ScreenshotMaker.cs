@@ -50,7 +50,6 @@ public sealed class ScreenshotMaker
         Show("/publications/1/desk/3", "#desk[data-ready]", null);
         browser.Click("[data-overlay=sharpness]");
         browser.Driver.FindElements(By.CssSelector(".frame .sharpness text")).Count.ShouldBe(10);
-        Save("sharpness.png");
         Show("/publications/1/flatplan", ".plan-picture svg", null);
         Browser.Until(() => browser.Run<bool>("return [...document.querySelectorAll('.plan-picture')].filter(p => p.getBoundingClientRect().top < " +
             "innerHeight).every(p => p.querySelector('svg')) && [...document.images].every(i => i.complete)"), "the miniatures");
@@ -58,7 +57,6 @@ public sealed class ScreenshotMaker
         Save("flatplan.png");
         Show("/publications/1/desk/-1", "#desk[data-ready]", null);
         browser.Driver.FindElements(By.CssSelector("#frames .frame-empty")).Count.ShouldBe(12);
-        Save("master.png");
         (int X, int Y) At(double x, double y) => ((int)browser.Run<double>("return new DOMPoint(arguments[0], " +
             "arguments[1]).matrixTransform(document.getElementById('spread').getScreenCTM()).x", x, y),
             (int)browser.Run<double>("return new DOMPoint(arguments[0], arguments[1]).matrixTransform(document.getElementById('spread').getScreenCTM()).y", x,
@@ -97,6 +95,21 @@ public sealed class ScreenshotMaker
         browser.Run<object?>("document.querySelector('#more-treatment').scrollIntoView({ block: 'center' })");
         Save("treatment.png");
 
+        Show("/publications/3/printed/2", ".printed-sum", null);
+        browser.Click("[name=show][value=ink]");
+        browser.Send("#limit", Keys.Control + "a" + Keys.Null + "200" + Keys.Tab);
+        Browser.Until(() => browser.Run<bool>("const i = document.getElementById('picture'); return i.complete && i.src.includes('limit=200')"), "the ink");
+        Save("printed.png");
+        Show("/publications/2/output", ".output-name", null);
+        browser.Click("[name=Crop]");
+        browser.Click("#make");
+        Browser.Until(() => browser.Has(".output-item[data-state=Done]"), "made");
+        Save("output.png");
+        browser.Click("#imposition option[value=Booklet]");
+        browser.Click("#see-sheets");
+        Browser.Until(() => browser.Run<bool>("const seen = [...document.querySelectorAll('.sheet-cell img')]; return seen.length === 4 && " +
+            "seen.every(i => i.complete && i.naturalWidth > 0)"), "the sheets");
+        Save("sheets.png");
         Show("/publications/1/images", "#images[data-ready]", null);
         // The list comes anew once the watch has told of the links that changed.
         void Click(string css, string then) => Browser.Until(() =>
@@ -110,7 +123,6 @@ public sealed class ScreenshotMaker
         var story = At(300, 460);
         actions.MoveToLocation(story.X, story.Y).Click().Perform();
         browser.Find("#text-family");
-        Save("text.png");
         Show("/publications/2/desk/2", "#desk[data-ready]", null);
         var words = At(100, 500);
         actions.MoveToLocation(words.X, words.Y).Click().Perform();
