@@ -30,6 +30,7 @@ internal static class DemoStyles
         (StyleKind.Paragraph, "Heading", "Text", new()
         {
             Family = "Fraunces", Size = 20, Leading = 24, SpaceBefore = 10, SpaceAfter = 4, KeepWithNext = true, Heading = 1,
+            Colour = colour("Kiln ink"),
         }),
         (StyleKind.Paragraph, "Section", "Heading", new() { Size = 14, Leading = 17, SpaceBefore = 7, Heading = 2 }),
         (StyleKind.Paragraph, "Masthead", "Heading", new() { Size = 52, Leading = 56, SpaceBefore = 0, SpaceAfter = 0, Heading = 0 }),

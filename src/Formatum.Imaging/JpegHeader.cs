@@ -14,7 +14,8 @@ public sealed record JpegHeader(int Width, int Height, int Parts, int Bits, int 
 {
     private const int MostSegments = 2000;
 
-    /// <summary>Whether a PDF takes it as it is (ISO 32000-1, 7.4.8): coded by the baseline, extended or progressive process with Huffman codes, 8 bits.</summary>
+    /// <summary>Whether a PDF takes it as it is (ISO 32000-1, 7.4.8): coded by the baseline, extended or progressive process with Huffman codes, 8
+    /// bits.</summary>
     public bool GoesIntoPdf => Process <= 2 && Bits == 8 && Parts is 1 or 3 or 4;
 
     /// <summary>Reads it from where a stream stands.</summary>

@@ -5,8 +5,8 @@ using SkiaSharp;
 
 namespace Formatum.Output;
 
-/// <summary>What falls along the outline of a frame: its shadow, an inner shadow, a soft edge; on a raster, or as pictures of bounded size for a file that has no
-/// pixels of its own.</summary>
+/// <summary>What falls along the outline of a frame: its shadow, an inner shadow, a soft edge; on a raster, or as pictures of bounded size for a file that has
+/// no /// pixels of its own.</summary>
 internal static class CanvasEdges
 {
     /// <summary>So many pixels to a standard deviation, and to a point where that is more, show no steps; no side of such a picture has more than so many, and

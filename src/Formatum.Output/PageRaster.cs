@@ -21,8 +21,8 @@ public static class PageRaster
     /// <param name="cancel">Says that nobody wants it any more.</param>
     /// <exception cref="EditRefused">The resolution is out of range, or comes to too many pixels.</exception>
     /// <exception cref="BadPicture">A linked file is gone or no longer a picture.</exception>
-    public static SKImage Draw(Scene scene, Box trim, double ppi, PixelSource? source = null, int mostPixels = MostPixels, CancellationToken cancel = default) =>
-        Draw(scene, trim, ppi, mostPixels, CanvasInk.Screen, source ?? PixelSource.Plain, cancel);
+    public static SKImage Draw(Scene scene, Box trim, double ppi, PixelSource? source = null, int mostPixels = MostPixels,
+        CancellationToken cancel = default) => Draw(scene, trim, ppi, mostPixels, CanvasInk.Screen, source ?? PixelSource.Plain, cancel);
 
     /// <summary>The same, with colours shown otherwise; pictures are as a screen shows them.</summary>
     internal static SKImage Draw(Scene scene, Box trim, double ppi, int mostPixels, CanvasInk ink, PixelSource source, CancellationToken cancel)
@@ -35,8 +35,8 @@ public static class PageRaster
             return Draw(scene, trim, ppi, mostPixels, ink, (image, placed, part) =>
             {
                 cancel.ThrowIfCancellationRequested();
-                return held = SceneImages.Treated(SceneImages.ForRaster(image.Source, Affine.Scaling(scale, scale).After(placed), part, source), image.Treatment,
-                    placed);
+                var drawable = SceneImages.ForRaster(image.Source, Affine.Scaling(scale, scale).After(placed), part, source);
+                return held = SceneImages.Treated(drawable, image.Treatment, placed);
             }, _ => held?.Dispose());
         }
         finally

@@ -51,7 +51,8 @@ public static class PdfWriter
             throw new EditRefused("pages", publication.PageCount == 1 ? "The publication has one page, page 1. Ask for that."
                 : $"The publication has pages 1 to {publication.PageCount}. Ask for some of these.");
         if (options.Spreads)
-            return [.. wanted.Select(n => Spread.IndexOfPage(publication, n)).Distinct().Select(i => Spread.At(publication, i)).Select(s => new Shown(s, s.Pages))];
+            return [.. wanted.Select(n => Spread.IndexOfPage(publication, n)).Distinct().Select(i => Spread.At(publication, i))
+                .Select(s => new Shown(s, s.Pages))];
         // The pages of a spread come one after the other: what is composed for one serves the other.
         Spread? last = null;
         return [.. wanted.Select(n =>
@@ -212,7 +213,7 @@ public static class PdfWriter
                 if (imposed.Page is not { } number) continue;
                 var spread = Spread.At(_publication, Spread.IndexOfPage(_publication, number));
                 var trim = spread.Pages.Single(p => p.Number == number).Trim;
-                if (_composed.Spread is null || _composed.Spread.Index != spread.Index) _composed = (spread, Composer.Compose(_publication, spread, Typefaces.All));
+                if (_composed.Spread?.Index != spread.Index) _composed = (spread, Composer.Compose(_publication, spread, Typefaces.All));
                 var visible = imposed.Shown.Moved(trim.X - imposed.Trim.X, trim.Y - imposed.Trim.Y);
                 var frames = SceneCanvas.Visible(_composed.Scene!, visible).ToList();
                 content.Save().Concat(Affine.Translation(imposed.Trim.X - trim.X, imposed.Trim.Y - trim.Y));

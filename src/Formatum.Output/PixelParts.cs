@@ -24,7 +24,8 @@ internal static class PixelParts
     public static (byte[] Rgb, byte[]? Cover) Of(SKImage image)
     {
         bool opaque = image.AlphaType == SKAlphaType.Opaque;
-        var info = new SKImageInfo(image.Width, image.Height, SKColorType.Rgba8888, opaque ? SKAlphaType.Opaque : SKAlphaType.Unpremul, SKColorSpace.CreateSrgb());
+        var info = new SKImageInfo(image.Width, image.Height, SKColorType.Rgba8888, opaque ? SKAlphaType.Opaque : SKAlphaType.Unpremul,
+            SKColorSpace.CreateSrgb());
         byte[] rgba = new byte[info.BytesSize];
         unsafe
         {

@@ -2,7 +2,8 @@ using Formatum.Core.Checks;
 
 namespace Formatum.Core.Colours;
 
-/// <summary>An ink of its own, as the palette has it: printed from a plate of its own. It is never kept: what is kept names the colour of the palette.</summary>
+/// <summary>An ink of its own, as the palette has it, printed from a plate of its own. It is never kept: what is kept names the colour of the
+/// palette.</summary>
 /// <param name="Name">What its plate is called.</param>
 /// <param name="StandIn">What shows in its place where the ink itself cannot.</param>
 public sealed record SpotColour(string Name, Colour StandIn) : Colour

@@ -33,7 +33,8 @@ public static class Composer
                       from frame in publication.FramesOnPage(master.Value)
                       select (Frame: frame, Box: frame.Box.Moved(placed.Trim.X, placed.Trim.Y));
         return masters.Concat(spread.FramesOf(publication).Select(f => (f.Frame, f.Box)))
-            .Where(f => !f.Frame.Hidden && f.Frame.ImageId is not null && new Pose(f.Box, f.Frame.Angle).Bounds.Intersect(within) is { Width: > 0, Height: > 0 })
+            .Where(f => !f.Frame.Hidden && f.Frame.ImageId is not null)
+            .Where(f => new Pose(f.Box, f.Frame.Angle).Bounds.Intersect(within) is { Width: > 0, Height: > 0 })
             .Select(f => publication.ImageOf(f.Frame)).OfType<LinkedImage>();
     }
 

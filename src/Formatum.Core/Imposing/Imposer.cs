@@ -21,7 +21,8 @@ public static class Imposer
     public static ImmutableArray<SheetSide> Of(Imposition imposition, Setup setup, IReadOnlyList<int> pages, double bleed, double border)
     {
         bool booklet = imposition.Kind == ImpositionKind.Booklet;
-        var grid = new Grid(imposition, setup, booklet ? 2 : imposition.Across, booklet ? 1 : imposition.Down, booklet ? 0 : imposition.Gutter, bleed, border);
+        var grid = booklet ? new Grid(imposition, setup, 2, 1, 0, bleed, border)
+            : new(imposition, setup, imposition.Across, imposition.Down, imposition.Gutter, bleed, border);
         var sides = imposition.Kind switch
         {
             ImpositionKind.Booklet => Booklet(pages.Count, setup.BindsRight),
@@ -34,7 +35,8 @@ public static class Imposer
     }
 
     /// <summary>How many blank pages are added, so that every sheet is whole.</summary>
-    public static int BlanksOf(Imposition imposition, int pages) => imposition.Kind == ImpositionKind.Booklet ? (PagesOfFold - pages % PagesOfFold) % PagesOfFold : 0;
+    public static int BlanksOf(Imposition imposition, int pages) =>
+        imposition.Kind == ImpositionKind.Booklet ? (PagesOfFold - pages % PagesOfFold) % PagesOfFold : 0;
 
     /// <summary>The pages of each side, from left to right, by their place in the order, from 1: the first page lies beside the last, on the outside of the
     /// outermost sheet. The scheme of any handbook of binding, from memory: for 8 pages 8 1, 2 7, 6 3, 4 5.</summary>
@@ -59,7 +61,8 @@ public static class Imposer
     private static List<int[]> Several(int count, int places) =>
         [.. Enumerable.Range(0, (count + places - 1) / places).Select(side => Enumerable.Range(side * places + 1, places).ToArray())];
 
-    /// <summary>Each place of the sheet is a stack: what lies on the back of a page is the next one, at the place that the sheet turned over shows there.</summary>
+    /// <summary>Each place of the sheet is a stack: what lies on the back of a page is the next one, at the place that the sheet turned over shows
+    /// there.</summary>
     private static List<int[]> CutAndStack(int count, Grid grid)
     {
         int sheets = (count + 2 * grid.Places - 1) / (2 * grid.Places);

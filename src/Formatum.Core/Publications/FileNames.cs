@@ -63,5 +63,6 @@ public static class FileNames
     }
 
     /// <summary>Without anything that some file system would not take.</summary>
-    private static string Plain(string text) => new([.. text.Select(c => char.IsLetterOrDigit(c) || c is ' ' or '-' or '_' or '.' or ',' or '{' or '}' ? c : '-')]);
+    private static string Plain(string text) =>
+        new([.. text.Select(c => char.IsLetterOrDigit(c) || c is ' ' or '-' or '_' or '.' or ',' or '{' or '}' ? c : '-')]);
 }

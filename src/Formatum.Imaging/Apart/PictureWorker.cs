@@ -29,7 +29,8 @@ public static class PictureWorker
         try
         {
             var known = question.Known is null ? null : PartJson.Read<LinkedImage>(PartKind.Image, question.Known);
-            ReaderLimits.Allow(drawing: question.Work is not (Work.Pixels or Work.Samples or Work.Profile) && (known?.Format == "svg" || IsDrawing(question.Path)));
+            bool isMeasured = question.Work is Work.Pixels or Work.Samples or Work.Profile;
+            ReaderLimits.Allow(drawing: !isMeasured && (known?.Format == "svg" || IsDrawing(question.Path)));
             switch (question.Work)
             {
                 case Work.Read:

@@ -45,7 +45,8 @@ public sealed class ProfileStore(string folder)
         .Select(path => Named(new(path, File.ReadAllBytes(path)))).OrderBy(p => p.Name, StringComparer.OrdinalIgnoreCase)];
 
     /// <summary>The file of a profile; null where it is not here.</summary>
-    public string? Find(string contentHash) => contentHash.All(char.IsAsciiHexDigitLower) && File.Exists(PathOf(contentHash)) ? PathOf(contentHash) : null;
+    public string? Find(string contentHash) =>
+        contentHash.All(char.IsAsciiHexDigitLower) && File.Exists(PathOf(contentHash)) ? PathOf(contentHash) : null;
 
     /// <summary>The press that a publication is made for.</summary>
     /// <exception cref="BadProfile">Its profile is no longer here, or no longer what it was.</exception>
@@ -54,10 +55,12 @@ public sealed class ProfileStore(string folder)
         if (setup.Press is not { } press) return _general.Value;
         if (_presses.TryGetValue(press.ContentHash, out var known)) return known;
         if (Find(press.ContentHash) is not { } path)
-            throw new BadProfile($"The profile \u201c{press.Name}\u201d of the press is no longer on this server. Bring it in again on Output, or choose another.");
+            throw new BadProfile($"The profile \u201c{press.Name}\u201d of the press is no longer on this server. Bring it in again on " +
+                "Output, or choose another.");
         byte[] bytes = File.ReadAllBytes(path);
         if (Convert.ToHexStringLower(SHA256.HashData(bytes)) != press.ContentHash)
-            throw new BadProfile($"The file of the profile \u201c{press.Name}\u201d was altered on this server. Bring it in again on Output, or choose another.");
+            throw new BadProfile($"The file of the profile \u201c{press.Name}\u201d was altered on this server. Bring it in again on Output, " +
+                "or choose another.");
         return _presses.GetOrAdd(press.ContentHash, new PressConversion(new(path, bytes)));
     }
 }

@@ -132,10 +132,11 @@ internal sealed class PdfFile : IDisposable
         long at = _position;
         var table = new StringBuilder();
         table.Append(CultureInfo.InvariantCulture, $"xref\n0 {_offsets.Count}\n0000000000 65535 f \n");
-        foreach (long offset in _offsets.Skip(1))
-            table.Append(CultureInfo.InvariantCulture, $"{(offset >= 0 ? offset : throw new InvalidOperationException("An object was not written.")):0000000000} 00000 n \n");
+        if (_offsets.Skip(1).Any(o => o < 0)) throw new InvalidOperationException("An object was not written.");
+        foreach (long offset in _offsets.Skip(1)) table.Append(CultureInfo.InvariantCulture, $"{offset:0000000000} 00000 n \n");
         string id = PdfSyntax.Hex(identity);
-        table.Append(CultureInfo.InvariantCulture, $"trailer\n<</Size {_offsets.Count}/Root {root} 0 R/Info {info} 0 R/ID[{id}{id}]>>\nstartxref\n{at}\n%%EOF\n");
+        table.Append(CultureInfo.InvariantCulture, $"trailer\n<</Size {_offsets.Count}/Root {root} 0 R/Info {info} 0 R/ID[{id}{id}]>>\n" +
+            $"startxref\n{at}\n%%EOF\n");
         Put(table.ToString());
         try
         {

@@ -37,9 +37,11 @@ internal sealed partial class PdfLinks(PdfFile file, Publication publication)
     private int Add(Affine map, SetLine line, double from, double to, string target, string words)
     {
         double size = line.Runs.Select(r => r.Size).DefaultIfEmpty(10).Max();
-        Vec[] corners = [.. new[] { from, to }.SelectMany(x => new[] { line.Baseline - Above * size, line.Baseline + Below * size }.Select(y => map.Apply(new(x, y))))];
+        double upper = line.Baseline - Above * size, lower = line.Baseline + Below * size;
+        Vec[] corners = [map.Apply(new(from, upper)), map.Apply(new(to, upper)), map.Apply(new(from, lower)), map.Apply(new(to, lower))];
         double left = corners.Min(c => c.X), bottom = corners.Min(c => c.Y), right = corners.Max(c => c.X), top = corners.Max(c => c.Y);
-        return file.Add($"<</Type/Annot/Subtype/Link/Rect[{PdfSyntax.Numbers(left, bottom, right, top)}]/Border[0 0 0]/F 4/Contents {PdfSyntax.Text(words)}{target}>>");
+        return file.Add($"<</Type/Annot/Subtype/Link/Rect[{PdfSyntax.Numbers(left, bottom, right, top)}]/Border[0 0 0]/F 4" +
+            $"/Contents {PdfSyntax.Text(words)}{target}>>");
     }
 
     /// <summary>Addresses in a line, each within characters that are set alike.</summary>

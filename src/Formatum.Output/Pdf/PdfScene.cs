@@ -24,7 +24,8 @@ internal sealed class PdfScene(PdfFile file, PdfColours colours, PdfPictures pic
             {
                 var layer = new PdfContent();
                 DrawFrame(layer, frame, within, isTagged: false);
-                Tagged(content, tags?.OpenWhole(frame), () => content.State(states.Layer(look.Opacity, ModeOf(look.Blend))).Show(Form(layer, frame, look.Reach)));
+                int form = Form(layer, frame, look.Reach);
+                Tagged(content, tags?.OpenWhole(frame), () => content.State(states.Layer(look.Opacity, ModeOf(look.Blend))).Show(form));
             }
             else DrawFrame(content, frame, within, isTagged: tags is not null);
             content.Restore();

@@ -39,7 +39,8 @@ internal sealed class PdfTags(PdfFile file, Publication publication)
     /// <summary>What a master prints on every page is no part of the text.</summary>
     private bool IsText => _rank >= 0;
 
-    public string OpenPicture(LinkedImage image) => Open("Figure", $"/Alt {PdfSyntax.Text(image.Caption ?? image.Title ?? Path.GetFileNameWithoutExtension(image.Name))}");
+    public string OpenPicture(LinkedImage image) => Open("Figure",
+        $"/Alt {PdfSyntax.Text(image.Caption ?? image.Title ?? Path.GetFileNameWithoutExtension(image.Name))}");
 
     public string OpenParagraph(SetLine line)
     {

@@ -139,8 +139,8 @@ internal sealed class PlatePictures(PressConversion press, PixelSource source, d
         if (own)
         {
             double across = Math.Sqrt(onRaster.A * onRaster.A + onRaster.B * onRaster.B), down = Math.Sqrt(onRaster.C * onRaster.C + onRaster.D * onRaster.D);
-            var samples = SceneImages.Samples(image.Source, new(Math.Max(1, (int)Math.Ceiling(across)), Math.Max(1, (int)Math.Ceiling(down)), press.Press.Source),
-                source);
+            int Pixels(double length) => Math.Max(1, (int)Math.Ceiling(length));
+            var samples = SceneImages.Samples(image.Source, new(Pixels(across), Pixels(down), press.Press.Source), source);
             var (plain, cover) = PixelParts.Apart(samples.Data, samples.Parts, samples.HasAlpha);
             return new(samples.Width, samples.Height, samples.Kind == SampleKind.Grey ? InBlack(plain) : plain, cover, Affine.Identity);
         }

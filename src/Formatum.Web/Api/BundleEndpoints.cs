@@ -1,6 +1,6 @@
 using Formatum.Imaging;
-using Formatum.Output.Bundles;
 using Formatum.Imaging.Profiles;
+using Formatum.Output.Bundles;
 using Formatum.Output.Fonts;
 using Formatum.Storage;
 using Formatum.Web.Hosting;
@@ -23,7 +23,8 @@ public static class BundleEndpoints
             .WithSummary("The JSON Schema of a bundle's publication.json.");
     }
 
-    private static async Task<IResult> TakeAway(int id, PublicationStore store, PreviewStore previews, FontStore fonts, ProfileStore profiles, TimeProvider clock,
+    private static async Task<IResult> TakeAway(int id, PublicationStore store, PreviewStore previews, FontStore fonts, ProfileStore profiles,
+        TimeProvider clock,
         HeavyWork heavy, HttpContext context)
     {
         var publication = (await store.OpenAsync(id)).Publication;

@@ -59,7 +59,8 @@ internal static class RecipeEndpoints
                 profile ??= await intake.TakeAsync(content, context.RequestAborted), context.RequestAborted);
             return profile is null ? throw new EditRefused("file", "No file was sent. Send the profile as a part of a form.")
                 : Results.Created($"/api/profiles/{profile.ContentHash}", ProfileAnswer.Of(profile));
-        }).DisableAntiforgery().Accepts<IFormFileCollection>("multipart/form-data").WithSummary("Brings a printer's ICC profile in: of a press with four inks.").Produces<ProfileAnswer>(201);
+        }).DisableAntiforgery().Accepts<IFormFileCollection>("multipart/form-data")
+            .WithSummary("Brings a printer's ICC profile in: of a press with four inks.").Produces<ProfileAnswer>(201);
         api.MapGet("/profiles", (ProfileStore profiles) => profiles.All().Select(ProfileAnswer.Of).ToArray()).WithSummary("The profiles that were brought in.");
         var one = api.MapGroup("/publications/{id:int}");
         one.MapPut("/press", Press).WithSummary("Says for which press the publication is made.");
@@ -106,8 +107,8 @@ internal static class RecipeEndpoints
         one.MapGet("/outputs/{output}/file", (int id, string output, OutputJobs jobs) =>
         {
             var note = jobs.NoteOf(id, output);
-            return Results.File(jobs.FileOf(note), note.FileName.EndsWith(".zip", StringComparison.Ordinal) ? "application/zip" : "application/pdf", note.FileName,
-                enableRangeProcessing: true);
+            string type = note.FileName.EndsWith(".zip", StringComparison.Ordinal) ? "application/zip" : "application/pdf";
+            return Results.File(jobs.FileOf(note), type, note.FileName, enableRangeProcessing: true);
         }).WithSummary("The file of an output that was made.").Produces(200, contentType: "application/pdf");
     }
 

@@ -129,7 +129,8 @@ public sealed class RecipeForm
         if (PaperSize.Named(Sheet) is { } paper) return (paper.Height, paper.Width);
         string[] sides = Sheet.Split(['x', '\u00d7', '*'], StringSplitOptions.TrimEntries);
         if (sides.Length == 2 && Units.TryParse(sides[0], unit, out double width) && Units.TryParse(sides[1], unit, out double height)) return (width, height);
-        errors.Add("imposition.sheet", $"\u201c{Sheet}\u201d is no sheet. Type its width and height, such as 450 mm x 320 mm, or the name of a paper, such as A3.");
+        errors.Add("imposition.sheet", $"\u201c{Sheet}\u201d is no sheet. Type its width and height, such as 450 mm x 320 mm, or the name of " +
+            "a paper, such as A3.");
         return (0, 0);
     }
 

@@ -102,8 +102,17 @@ public sealed class RecipeTests
     public void Figures_out_of_range_are_refused_each_at_its_field()
     {
         var errors = new FieldErrors();
-        (Recipe.Usual[0] with { Name = " ", MostPpi = 3, Quality = 101, Ppi = double.NaN, Pages = "x", Marks = new() { Offset = 1000 }, OneFileEach = true,
-            FilePattern = "{publication}" }).Check(errors);
+        (Recipe.Usual[0] with
+        {
+            Name = " ",
+            MostPpi = 3,
+            Quality = 101,
+            Ppi = double.NaN,
+            Pages = "x",
+            Marks = new() { Offset = 1000 },
+            OneFileEach = true,
+            FilePattern = "{publication}"
+        }).Check(errors);
         errors.ToImmutable().Select(e => e.Field).ShouldBe(["name", "pages", "marks.offset", "mostPpi", "quality", "ppi", "filePattern"]);
     }
 }
