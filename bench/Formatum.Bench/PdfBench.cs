@@ -6,6 +6,7 @@ using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Output;
+using Formatum.Output.Pdf;
 
 namespace Formatum.Bench;
 

@@ -5,6 +5,7 @@ using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Output;
+using Formatum.Output.Pdf;
 using NetVips;
 
 namespace Formatum.Bench;

@@ -1,5 +1,4 @@
 using Formatum.Core.Publications;
-using Formatum.Imaging.Profiles;
 using NetVips;
 
 namespace Formatum.Imaging;

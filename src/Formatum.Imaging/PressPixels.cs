@@ -1,4 +1,3 @@
-using Formatum.Imaging.Profiles;
 using NetVips;
 
 namespace Formatum.Imaging;

@@ -1,5 +1,4 @@
 using Formatum.Core.Geometry;
-using Formatum.Imaging.Profiles;
 using NetVips;
 
 namespace Formatum.Imaging;

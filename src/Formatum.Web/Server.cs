@@ -5,7 +5,6 @@ using System.Text.Json.Serialization;
 using Formatum.Demo;
 using Formatum.Imaging;
 using Formatum.Imaging.Apart;
-using Formatum.Imaging.Profiles;
 using Formatum.Output;
 using Formatum.Output.Fonts;
 using Formatum.Storage;

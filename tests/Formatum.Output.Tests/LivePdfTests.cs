@@ -1,7 +1,6 @@
 using Formatum.Core.Edits;
 using Formatum.Core.Publications;
 using Formatum.Core.Stories;
-using Formatum.Output.Pdf;
 using Formatum.Testing;
 using UglyToad.PdfPig;
 
@@ -92,7 +91,7 @@ public sealed class LivePdfTests : IDisposable
     public void A_file_for_print_has_none_of_that()
     {
         string path = _shop.Folder["print.pdf"];
-        PdfWriter.Write(Made(), new(_shop.Previews), new() { Press = new(Imaging.Profiles.ColourProfile.GeneralPress) }, path);
+        PdfWriter.Write(Made(), new(_shop.Previews), new() { Press = new(Imaging.ColourProfile.GeneralPress) }, path);
         PrintFile.Faults(path).ShouldBeEmpty();
         Tool.Run("pdfinfo", path).ShouldMatch(@"Tagged:\s+no");
     }

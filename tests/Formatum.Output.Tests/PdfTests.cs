@@ -6,7 +6,6 @@ using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
-using Formatum.Output.Pdf;
 using Formatum.Testing;
 using UglyToad.PdfPig;
 using UglyToad.PdfPig.Core;

@@ -2,8 +2,7 @@ using Formatum.Core.Colours;
 using Formatum.Core.Edits;
 using Formatum.Core.Publications;
 using Formatum.Core.Stories;
-using Formatum.Imaging.Profiles;
-using Formatum.Output.Pdf;
+using Formatum.Imaging;
 using Formatum.Testing;
 using NetVips;
 

@@ -4,8 +4,7 @@ using Formatum.Core.Edits;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 using Formatum.Core.Stories;
-using Formatum.Imaging.Profiles;
-using Formatum.Output.Pdf;
+using Formatum.Imaging;
 using Formatum.Testing;
 using UglyToad.PdfPig;
 

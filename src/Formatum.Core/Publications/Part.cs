@@ -3,7 +3,8 @@ namespace Formatum.Core.Publications;
 /// <summary>The kinds of parts a publication is made of. The numbers are kept in files: add, never renumber.</summary>
 public enum PartKind
 {
-    Setup = 1, PageOrder = 2, Page = 3, Frame = 4, Image = 5, Rule = 6, Tray = 7, Master = 8, Story = 9, Style = 10, Font = 11, Colour = 12, Look = 13, Recipe = 14,
+    Setup = 1, PageOrder = 2, Page = 3, Frame = 4, Image = 5, Rule = 6, Tray = 7, Master = 8, Story = 9, Style = 10, Font = 11, Colour = 12, Look = 13,
+    Recipe = 14,
 }
 
 /// <summary>Which part of a publication is meant.</summary>

@@ -1,6 +1,5 @@
 using System.Text.Json;
 using Formatum.Core.Publications;
-using Formatum.Imaging.Profiles;
 
 namespace Formatum.Imaging.Apart;
 

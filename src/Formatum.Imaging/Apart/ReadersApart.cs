@@ -2,7 +2,6 @@ using System.Collections.Concurrent;
 using System.Text.Json;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
-using Formatum.Imaging.Profiles;
 
 namespace Formatum.Imaging.Apart;
 

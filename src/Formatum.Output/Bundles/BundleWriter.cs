@@ -26,7 +26,8 @@ public enum BundledAs
 /// </summary>
 public static class BundleWriter
 {
-    internal const string Json = "publication.json", Schema = "publication.schema.json", Report = "report.txt", PreviewFolder = "previews/", Profile = "profiles/press.icc";
+    internal const string Json = "publication.json", Schema = "publication.schema.json", Report = "report.txt", PreviewFolder = "previews/",
+        Profile = "profiles/press.icc";
 
     private const int LongestFileName = 120;
 

@@ -1,5 +1,5 @@
 using Formatum.Core.Colours;
-using Formatum.Imaging.Profiles;
+using Formatum.Imaging;
 using Formatum.Output.Press;
 
 namespace Formatum.Output.Pdf;

@@ -1,7 +1,7 @@
 using System.Globalization;
 using System.Text;
 using Formatum.Core.Publications;
-using Formatum.Imaging.Profiles;
+using Formatum.Imaging;
 
 namespace Formatum.Output.Pdf;
 

@@ -1,5 +1,5 @@
 using Formatum.Core.Publications;
-using Formatum.Imaging.Profiles;
+using Formatum.Imaging;
 
 namespace Formatum.Output.Pdf;
 

@@ -4,7 +4,6 @@ using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
-using Formatum.Imaging.Profiles;
 using SkiaSharp;
 
 namespace Formatum.Output.Pdf;

@@ -2,7 +2,6 @@ using Formatum.Core.Colours;
 using Formatum.Core.Composing;
 using Formatum.Core.Geometry;
 using Formatum.Imaging;
-using Formatum.Imaging.Profiles;
 using SkiaSharp;
 
 namespace Formatum.Output.Press;

@@ -3,7 +3,6 @@ using Formatum.Core.Composing;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
-using Formatum.Imaging.Profiles;
 using SkiaSharp;
 
 namespace Formatum.Output.Press;

@@ -1,5 +1,4 @@
 using Formatum.Imaging;
-using Formatum.Imaging.Profiles;
 using Formatum.Output.Bundles;
 using Formatum.Output.Fonts;
 using Formatum.Storage;

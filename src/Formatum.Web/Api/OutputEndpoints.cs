@@ -4,6 +4,7 @@ using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Imaging.Apart;
 using Formatum.Output;
+using Formatum.Output.Making;
 using Formatum.Storage;
 using Formatum.Web.Hosting;
 using Formatum.Web.Links;

@@ -1,7 +1,7 @@
 using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Publications;
-using Formatum.Imaging.Profiles;
+using Formatum.Imaging;
 using Formatum.Storage;
 using Formatum.Web.Hosting;
 using Formatum.Web.Outputs;

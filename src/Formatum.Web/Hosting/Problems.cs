@@ -3,7 +3,6 @@ using System.Text.Json;
 using Formatum.Core.Checks;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
-using Formatum.Imaging.Profiles;
 using Formatum.Output;
 using Formatum.Output.Bundles;
 using Formatum.Storage;

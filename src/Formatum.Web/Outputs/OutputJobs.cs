@@ -5,8 +5,8 @@ using Formatum.Core.Checks;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Imaging.Apart;
-using Formatum.Imaging.Profiles;
 using Formatum.Output;
+using Formatum.Output.Making;
 using Formatum.Storage;
 using Formatum.Web.Hosting;
 

@@ -4,7 +4,6 @@ using Formatum.Core.Composing;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Imaging.Apart;
-using Formatum.Imaging.Profiles;
 using Formatum.Output;
 using Formatum.Output.Press;
 using Formatum.Storage;

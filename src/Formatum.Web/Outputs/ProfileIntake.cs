@@ -1,6 +1,6 @@
 using Formatum.Core.Publications;
 using Formatum.Imaging.Apart;
-using Formatum.Imaging.Profiles;
+using Formatum.Imaging;
 using Formatum.Web.Hosting;
 
 namespace Formatum.Web.Outputs;

@@ -2,7 +2,6 @@ using System.Collections.Immutable;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Imaging.Apart;
-using Formatum.Imaging.Profiles;
 using Formatum.Output.Bundles;
 using Formatum.Output.Fonts;
 using Formatum.Storage;

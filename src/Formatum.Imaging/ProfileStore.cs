@@ -2,7 +2,7 @@ using System.Collections.Concurrent;
 using System.Security.Cryptography;
 using Formatum.Core.Publications;
 
-namespace Formatum.Imaging.Profiles;
+namespace Formatum.Imaging;
 
 /// <summary>Profiles of presses that were brought in, kept by their contents.</summary>
 public sealed class ProfileStore(string folder)

@@ -7,9 +7,8 @@ using Formatum.Core.Geometry;
 using Formatum.Core.Imposing;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
-using Formatum.Output.Pdf;
 
-namespace Formatum.Output;
+namespace Formatum.Output.Pdf;
 
 /// <summary>Publications as PDF: for print as ISO 15930-7 asks (PDF/X-4), or for screens.</summary>
 public static class PdfWriter

@@ -3,7 +3,7 @@ using System.Runtime.InteropServices;
 using Formatum.Core.Colours;
 using NetVips;
 
-namespace Formatum.Imaging.Profiles;
+namespace Formatum.Imaging;
 
 /// <summary>Colours of the screen as inks of a press, and the other way: relative colorimetric with black-point compensation, by Little CMS.</summary>
 /// <param name="press">The profile of the press.</param>

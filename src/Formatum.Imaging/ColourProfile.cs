@@ -3,7 +3,7 @@ using System.Security.Cryptography;
 using System.Text;
 using NetVips;
 
-namespace Formatum.Imaging.Profiles;
+namespace Formatum.Imaging;
 
 /// <summary>An ICC profile (ICC.1:2022; versions 2 and 4).</summary>
 /// <param name="Source">The file it is in, or the name under which the image library has it.</param>

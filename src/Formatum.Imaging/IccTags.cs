@@ -1,7 +1,7 @@
 using System.Buffers.Binary;
 using System.Text;
 
-namespace Formatum.Imaging.Profiles;
+namespace Formatum.Imaging;
 
 /// <summary>What an ICC profile says of itself (ICC.1:2022, 7.3 and 9.2).</summary>
 internal static class IccTags

@@ -8,11 +8,10 @@ using Formatum.Core.Geometry;
 using Formatum.Core.Imposing;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
-using Formatum.Imaging.Profiles;
 using Formatum.Output.Pdf;
 using SkiaSharp;
 
-namespace Formatum.Output;
+namespace Formatum.Output.Making;
 
 /// <summary>An output to be made.</summary>
 /// <param name="Publication">Of what.</param>
