@@ -1,6 +1,6 @@
 using Formatum.Core.Publications;
-using Formatum.Imaging.Apart;
 using Formatum.Imaging;
+using Formatum.Imaging.Apart;
 using Formatum.Web.Hosting;
 
 namespace Formatum.Web.Outputs;
