@@ -13,8 +13,16 @@ public static class LossyFile
     {
         if (format is "jpeg" or "avif") return true;
         if (format is not ("webp" or "tiff")) return false;
-        using var file = File.OpenRead(path);
-        return format == "webp" ? IsLossyWebp(file) : IsLossyTiff(file);
+        try
+        {
+            using var file = File.OpenRead(path);
+            return format == "webp" ? IsLossyWebp(file) : IsLossyTiff(file);
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
+        {
+            // Its pixels were read already: nothing is taken away from them.
+            return false;
+        }
     }
 
     /// <summary>A simple file says at once how it is coded (RFC 9649, 2.5 and 2.6); of an extended one the picture's own chunk is looked for.</summary>

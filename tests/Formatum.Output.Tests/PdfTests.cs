@@ -189,6 +189,21 @@ public sealed class PdfTests : IDisposable
         Tool.Run("pdfimages", "-list", Write(p, new(Proof: true))).ShouldContain("jpeg");
     }
 
+    /// <summary>The first page is written, and then the second page's picture is gone.</summary>
+    [Theory]
+    [InlineData("b.jpg", false)]
+    [InlineData("b.jpg", true)]
+    [InlineData("b.png", true)]
+    public void A_picture_that_goes_half_way_is_named(string name, bool print)
+    {
+        var p = Workshop.Link(Publication.Create(Workshop.A4(), 2), _shop.Quarters("a.jpg", 200, 200), _shop.Quarters(name, 300, 300));
+        foreach (var (page, file) in new[] { (1, "a.jpg"), (2, name) })
+            p = Workshop.Do(p, new MakeFrame { Page = page, Box = new(40, 40, 200, 200), ImageId = Workshop.IdOf(p, file) });
+        var options = new PdfOptions { Press = print ? new(ColourProfile.GeneralPress) : null };
+        Should.Throw<BadPicture>(() => PdfWriter.Write(p, new(_shop.Previews), options, _shop.Folder["half.pdf"],
+            done => { if (done == 1) File.Delete(_shop.Folder[name]); })).Message.ShouldContain(name);
+    }
+
     [Fact]
     public void Crop_marks_stand_at_the_trim_and_outside_the_bleed()
     {

@@ -27,12 +27,17 @@ public sealed class RoomTests(Workplace place) : InBrowser(place)
         int image = (await Server.GetAsync($"/api/publications/{stays}")).GetProperty("images")[0].GetProperty("id").GetInt32();
         (await Server.Client.DeleteAsync($"/api/publications/{stays}/images/{image}")).StatusCode.ShouldBe(HttpStatusCode.NoContent);
 
+        string output = (await Server.PostAsync($"/api/publications/{gone}/outputs", new { recipe = "print" })).GetProperty("id").GetString()!;
+        string made = Path.Combine(Server.DataFolder, "outputs", $"{gone}", $"{output}.out");
+        Browser.Until(() => File.Exists(made) && Server.GetAsync($"/api/publications/{gone}/outputs/{output}").Result.GetProperty("state").GetString() == "done",
+            "an output is made");
         Go("/");
         Browser.Click("[aria-label='Put away To be deleted']");
         Browser.Click("details.put-away:last-of-type > summary");
         Browser.Click("[aria-label='Delete To be deleted']");
         Browser.Click($"#remove-{gone} .btn-primary");
         Browser.Until(() => Server.Client.GetAsync($"/api/publications/{gone}").Result.StatusCode == HttpStatusCode.NotFound, "it is deleted");
+        Browser.Until(() => !File.Exists(made), "and what was made of it");
 
         Go("/");
         Browser.Click("#room > summary");

@@ -97,7 +97,7 @@ public sealed class OutputWriter(OutputWish wish, PixelSource source, PreviewSto
                 done?.Invoke(++made);
             }
         }
-        catch (IOException e) when (e is not NotWritten)
+        catch (IOException e) when (e is not (NotWritten or FileNotFoundException or DirectoryNotFoundException))
         {
             throw new NotWritten(e);
         }

@@ -48,11 +48,9 @@ internal static class PdfMetadata
             """.ReplaceLineEndings("\n"));
     }
 
-    /// <summary>For which press the file is made (ISO 15930-7, 6.2.2).</summary>
+    /// <summary>For which press the file is made (ISO 15930-7, 6.2.2): by its profile, which nobody keeps a list of.</summary>
     /// <param name="profile">The press.</param>
-    /// <param name="condition">Its name in a list of such names; null where it is in none.</param>
     /// <param name="stream">The profile in the file.</param>
-    public static string OutputIntent(ColourProfile profile, string? condition, int stream) => $"<</Type/OutputIntent/S/GTS_PDFX/OutputConditionIdentifier " +
-        $"{PdfSyntax.Text(condition ?? "Custom")}{(condition is null ? "" : "/RegistryName (http://www.color.org)")}/Info " +
+    public static string OutputIntent(ColourProfile profile, int stream) => $"<</Type/OutputIntent/S/GTS_PDFX/OutputConditionIdentifier (Custom)/Info " +
         $"{PdfSyntax.Text(profile.Description.Length > 0 ? profile.Description : "Four inks")}/DestOutputProfile {PdfSyntax.Reference(stream)}>>";
 }

@@ -13,9 +13,6 @@ public sealed record PdfOptions(bool Bleed = true, bool Proof = false)
     /// <summary>What the file is printed on, for a file for print (PDF/X-4); null for one for screens, in sRGB.</summary>
     public PressConversion? Press { get; init; }
 
-    /// <summary>What the press is called where somebody keeps a list of such names; null where nobody does.</summary>
-    public string? PrintingCondition { get; init; }
-
     /// <summary>Whether light becomes inks here; else it keeps its profile.</summary>
     public bool Convert { get; init; }
 

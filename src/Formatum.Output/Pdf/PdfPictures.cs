@@ -83,13 +83,14 @@ internal sealed class PdfPictures(PdfFile file, PdfColours colours, PdfOptions o
                 + "/Filter/DCTDecode";
             return new(file.AddCopy(entries, jpeg, jpeg.Length), Orientation.ToUpright(image.Orientation));
         }
-        catch (Exception e) when (e is FileNotFoundException or DirectoryNotFoundException)
-        {
-            throw SceneImages.Gone(image);
-        }
         catch (EndOfStreamException)
         {
             throw SceneImages.Changed(image);
+        }
+        // It went, or its disk did, between one line and the next.
+        catch (Exception e) when (e is UnauthorizedAccessException or (IOException and not NotWritten))
+        {
+            throw SceneImages.Gone(image);
         }
     }
 

@@ -137,7 +137,7 @@ public static class PdfWriter
             }
             _fonts.Write();
             _file.Write(tree, $"<</Type/Pages/Count {pages.Length}/Kids[{string.Join(' ', pages.Select(PdfSyntax.Reference))}]>>");
-            int intent = _options.Press is { } press ? _file.Add(PdfMetadata.OutputIntent(press.Press, _options.PrintingCondition,
+            int intent = _options.Press is { } press ? _file.Add(PdfMetadata.OutputIntent(press.Press,
                 _colours.ProfileStream(press.Press))) : 0;
             byte[] identity = _file.Identity();
             byte[] xmp = PdfMetadata.Xmp(_publication.Setup, _options, identity);

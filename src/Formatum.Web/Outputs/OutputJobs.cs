@@ -146,6 +146,16 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
         else Forget(running.Note);
     }
 
+    /// <summary>Stops and removes all outputs of a publication that is no more.</summary>
+    public void DropAll(int publicationId)
+    {
+        foreach (var running in _all.Values.Where(r => r.Note.PublicationId == publicationId))
+        {
+            if (running.Note.IsUnderWay) running.Stop.Cancel();
+            else Forget(running.Note);
+        }
+    }
+
     private async Task RunAsync(Running running, OutputWish wish)
     {
         string half = PathOf(running.Note, HalfEnding);

@@ -1,6 +1,7 @@
 using Formatum.Core.Edits;
 using Formatum.Storage;
 using Formatum.Web.Desk;
+using Formatum.Web.Outputs;
 using Formatum.Web.Pictures;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
@@ -8,7 +9,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Formatum.Web.Pages;
 
 /// <summary>The Shelf: all publications with their first spread, and what needs attention in each.</summary>
-public sealed class IndexModel(PublicationStore store, ShelfCards cards, UnusedFiles unused) : PageModel
+public sealed class IndexModel(PublicationStore store, ShelfCards cards, UnusedFiles unused, OutputJobs outputs) : PageModel
 {
     public IReadOnlyList<ShelfItem> Entries { get; private set; } = [];
     public IReadOnlyList<ShelfEntry> PutAway { get; private set; } = [];
@@ -29,10 +30,11 @@ public sealed class IndexModel(PublicationStore store, ShelfCards cards, UnusedF
         return RedirectToPage();
     }
 
-    /// <summary>Removes a publication that was put away, for good.</summary>
+    /// <summary>Removes a publication that was put away, for good, and what was made of it.</summary>
     public async Task<IActionResult> OnPostRemoveAsync(int id)
     {
         await store.RemoveAsync(id);
+        outputs.DropAll(id);
         return RedirectToPage();
     }
 
