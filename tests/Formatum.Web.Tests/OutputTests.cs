@@ -296,9 +296,14 @@ public sealed class OutputTests(Workplace place) : InBrowser(place)
         Go($"/publications/{id}/output");
         Browser.Driver.FindElement(By.Id("profile-file")).SendKeys(Pictures["no.icc"]);
         Browser.Until(() => Browser.Find("#notices").Text.Contains("no ICC profile", StringComparison.Ordinal), "refused in words");
+        Browser.Send("#most-ppi", "210");
+        Browser.Click("[name=Bars]");
         Browser.Driver.FindElement(By.Id("profile-file")).SendKeys(Pictures["press.icc"]);
         Browser.Until(() => (Server.GetAsync($"/api/publications/{id}/recipes").Result.GetArrayLength() > 0)
             && Browser.Find("#press option:checked").Text != "four inks in general", "chosen");
+        const string Typed = "return document.getElementById('most-ppi')?.value === '210' && document.querySelector('[name=Bars]').checked && " +
+            "!document.querySelector('[name=Crop]').checked";
+        Browser.Until(() => Browser.Run<bool>(Typed), "what was typed is still there");
         var output = await MadeAsync(id, new { recipe = "print" });
         await File.WriteAllBytesAsync(Pictures["press.pdf"], await FileAsync(output));
         using var json = JsonDocument.Parse(Tool.Run("qpdf", "--json=2", "--json-stream-data=inline", "--decode-level=generalized", Pictures["press.pdf"]));
@@ -307,5 +312,6 @@ public sealed class OutputTests(Workplace place) : InBrowser(place)
             .ShouldContain(d => d.SequenceEqual(own));
         Browser.Click("#undo");
         Browser.Until(() => Browser.Find("#press option:checked").Text == "four inks in general", "taken back");
+        Browser.Until(() => Browser.Run<bool>(Typed), "and what was typed stays");
     }
 }

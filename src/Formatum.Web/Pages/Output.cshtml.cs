@@ -34,6 +34,10 @@ public sealed class OutputModel(PublicationStore store, RecipeShelf shelf, Outpu
     public required IReadOnlyList<ShelvedRecipe> Recipes { get; set; }
     public required ShelvedRecipe Chosen { get; set; }
     public required RecipeForm Form { get; set; }
+
+    /// <summary>The revision of the house's library, whose recipes are shown too; null where there is none yet.</summary>
+    public long? HouseRevision { get; set; }
+
     public required OutputSummary Summary { get; set; }
 
     public Publication Publication => Standing.Publication;
@@ -51,6 +55,8 @@ public sealed class OutputModel(PublicationStore store, RecipeShelf shelf, Outpu
     private async Task ReadAsync(int id, string? recipe)
     {
         Standing = await store.OpenAsync(id);
+        // The library first: what is listed is no older than what is said to be seen.
+        HouseRevision = await store.LibraryIdAsync() is { } library ? (await store.OpenAsync(library)).Revision : null;
         Recipes = await shelf.ListAsync(Standing);
         Chosen = Recipes.FirstOrDefault(r => r.Key == recipe) ?? Recipes[0];
     }
@@ -111,7 +117,7 @@ public sealed class OutputModel(PublicationStore store, RecipeShelf shelf, Outpu
     }
 
     /// <summary>Keeps what is typed as a recipe: the chosen one where it is somebody's own and keeps its name, else a new one.</summary>
-    public async Task<IActionResult> OnPostKeepAsync(int id, string? recipe, RecipeForm form, string? name, bool house, long seen)
+    public async Task<IActionResult> OnPostKeepAsync(int id, string? recipe, RecipeForm form, string? name, bool house, long seen, long? seenHouse)
     {
         await ReadAsync(id, recipe);
         if (string.IsNullOrWhiteSpace(name)) throw new EditRefused("name", "A recipe needs a name. Type one, such as \"Newspaper\".");
@@ -120,18 +126,18 @@ public sealed class OutputModel(PublicationStore store, RecipeShelf shelf, Outpu
             && string.Equals(Chosen.Recipe.Name, made.Name, StringComparison.OrdinalIgnoreCase);
         var edit = new DefineRecipe(made, replaces ? Chosen.Recipe.Id : null);
         int into = house ? (await store.LibraryAsync()).Id : id;
-        var outcome = await store.EditAsync(into, edit, into == id ? HttpContext.Seen(seen) : Seen.Now(HttpContext.Maker()));
+        var outcome = await store.EditAsync(into, edit, HttpContext.Seen(into == id ? seen : seenHouse));
         int kept = outcome.Changes.Items.Where(c => c.Key.Kind == PartKind.Recipe).Select(c => c.Key.Id).DefaultIfEmpty(Chosen.Recipe.Id).First();
         return this.GoTo(Address(id, $"{(into == id ? "own" : "house")}-{kept.ToString(CultureInfo.InvariantCulture)}"));
     }
 
-    public async Task<IActionResult> OnPostRemoveAsync(int id, string? recipe, long seen)
+    public async Task<IActionResult> OnPostRemoveAsync(int id, string? recipe, long seen, long? seenHouse)
     {
         await ReadAsync(id, recipe);
         if (Chosen.Owner == RecipeOwner.Usual) throw new EditRefused("recipe", $"{Chosen.Recipe.Name} comes along with the program and stays. Choose another.");
         bool own = Chosen.Owner == RecipeOwner.Publication;
         await store.EditAsync(own ? id : (await store.LibraryAsync()).Id, new RemoveRecipe(Chosen.Recipe.Id),
-            own ? HttpContext.Seen(seen) : Seen.Now(HttpContext.Maker()));
+            HttpContext.Seen(own ? seen : seenHouse));
         return this.GoTo(Address(id, null));
     }
 

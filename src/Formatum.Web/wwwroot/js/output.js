@@ -8,10 +8,34 @@ const { address, publication } = page.dataset;
 const LookAgain = 700;
 let changed = false, looking = 0;
 
-const { act, go } = actOn(address, publication, () => changed, () => {});
+const { act, go, isLeaving } = actOn(address, publication, () => changed, () => {});
 
 form.addEventListener('input', () => { changed = true; });
 form.addEventListener('submit', event => event.preventDefault());
+
+// What is typed outlives the page that comes anew for a press that is chosen, or a step that is taken back.
+const keptAs = `typed ${address}`;
+const keepTyped = () => { if (changed) sessionStorage.setItem(keptAs, JSON.stringify([...new FormData(form)])); };
+async function actHere(what, given) {
+  keepTyped();
+  await act(what, given);
+  if (!isLeaving()) sessionStorage.removeItem(keptAs);
+}
+function takeUpTyped() {
+  const kept = JSON.parse(sessionStorage.getItem(keptAs) ?? 'null');
+  sessionStorage.removeItem(keptAs);
+  if (!kept) return;
+  const typed = new Map(kept);
+  for (const field of form.elements) {
+    if (field.type === 'checkbox') field.checked = typed.has(field.name);
+    else if (typed.has(field.name)) field.value = typed.get(field.name);
+  }
+  changed = true;
+  for (const target of [document.getElementById('imposition'), form]) target?.dispatchEvent(new Event('change', { bubbles: target === form }));
+}
+document.addEventListener('DOMContentLoaded', takeUpTyped);
+document.addEventListener('click', event => { if (event.target.closest('#history [data-do]')) keepTyped(); }, true);
+document.addEventListener('keydown', event => { if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') keepTyped(); }, true);
 
 // Where the summary says what is wrong with a field, the field says so too.
 document.addEventListener('htmx:afterSwap', event => {
@@ -20,6 +44,9 @@ document.addEventListener('htmx:afterSwap', event => {
   for (const place of document.querySelectorAll('[data-error]'))
       place.textContent = [...wrong].find(item => item.dataset.field === place.dataset.error)?.textContent ?? '';
 });
+
+// Of this publication and of the house's library, whose recipes are shown too.
+const seen = () => ({ seen: revision(), seenHouse: page.dataset.house });
 
 const values = more => {
   const all = new FormData(form);
@@ -78,15 +105,14 @@ outputs.addEventListener('click', event => {
 document.getElementById('keep-form').addEventListener('submit', event => {
   event.preventDefault();
   const kept = new FormData(event.target);
-  changed = false;
-  act('Keep', values({ name: kept.get('name'), house: kept.get('house'), seen: revision() }));
+  act('Keep', values({ name: kept.get('name'), house: kept.get('house'), ...seen() }));
 });
 document.addEventListener('click', event => {
   const asked = event.target.closest('[data-act]');
-  if (asked) act(asked.dataset.act, values({ seen: revision() }));
+  if (asked) act(asked.dataset.act, values(seen()));
 });
 
-document.getElementById('press').addEventListener('change', event => act('Press', valuesOf({ press: event.target.value, seen: revision() })));
+document.getElementById('press').addEventListener('change', event => actHere('Press', valuesOf({ press: event.target.value, seen: revision() })));
 
 function fromFile(button, input, take) {
   const field = document.getElementById(input);
@@ -96,7 +122,7 @@ function fromFile(button, input, take) {
     field.value = '';
   });
 }
-fromFile('bring-profile', 'profile-file', file => act('Profile', values({ file, seen: revision() })));
+fromFile('bring-profile', 'profile-file', file => actHere('Profile', values({ file, seen: revision() })));
 fromFile('take-recipe', 'recipe-file', async file => {
   const json = problemOf(await file.text());
   if (json === null || typeof json !== 'object') {
