@@ -38,11 +38,11 @@ public sealed class OutputTests(Workplace place) : InBrowser(place)
         Browser.Driver.FindElement(By.LinkText("Output")).Click();
         Browser.Until(() => Browser.Has("#output"), "the screen");
         Browser.Find(".output-name").Text.ShouldBe("Night shift.pdf");
+        Browser.Click("[name=Crop]");
         Browser.Send("#pages", "9-2");
         Browser.Until(() => Browser.Find("#error-pages").Text.Contains("Write 2-9", StringComparison.Ordinal), "the field says what is wrong");
         Browser.Send("#pages", Keys.Control + "a" + Keys.Null + "2-3");
         // Made at once, without waiting for what it would come to.
-        Browser.Click("[name=Crop]");
         Browser.Click("#make");
         Browser.Until(() => Browser.Has(".output-item[data-state=Done]"), "made");
         Browser.Until(() => Browser.Find(".output-facts").Text.StartsWith("2 pages", StringComparison.Ordinal), "what it comes to");
