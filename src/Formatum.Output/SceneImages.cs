@@ -74,10 +74,25 @@ public static class SceneImages
     public static DrawableImage ForRaster(LinkedImage image, Affine onRaster, Box part, PixelSource source)
     {
         if (StandIn(image, source.StandIns) is { } standIn) return standIn;
-        double across = Math.Sqrt(onRaster.A * onRaster.A + onRaster.B * onRaster.B), down = Math.Sqrt(onRaster.C * onRaster.C + onRaster.D * onRaster.D);
+        double across = onRaster.ScaleX, down = onRaster.ScaleY;
         double had = Math.Max(1, across * down * (IsDrawnToSize(image) ? Seen(part) : 1));
         double scale = Math.Min(1, Math.Sqrt(MostRasterPixels / had));
         return Decoded(image, Pixels(across * scale), Pixels(down * scale), part, source);
+    }
+
+    /// <summary>A picture is not reduced for less than this, in times of the resolution that is asked for.</summary>
+    private const double WorthReducing = 1.1;
+
+    /// <summary>With how many pixels a picture goes into an output that has more than were asked for; null for all of its own.</summary>
+    /// <param name="image">The picture.</param>
+    /// <param name="placed">From its unit square to points.</param>
+    /// <param name="mostPpi">The most it may have on an inch; null for as many as there are.</param>
+    internal static (int Width, int Height)? Reduced(LinkedImage image, Affine placed, double? mostPpi)
+    {
+        if (mostPpi is not { } most) return null;
+        double fine = most / Units.PointsPerInch;
+        double scale = Math.Max(placed.ScaleX * fine / image.WidthPx, placed.ScaleY * fine / image.HeightPx);
+        return scale * WorthReducing >= 1 ? null : (Pixels(image.WidthPx * scale), Pixels(image.HeightPx * scale));
     }
 
     /// <summary>The share of a picture that is seen, never quite nothing.</summary>

@@ -28,8 +28,7 @@ internal static class SoftPictures
         {
             var own = placed.After(drawable.ToUpright);
             // Points a pixel goes over, along each side of the picture.
-            double across = Math.Sqrt(own.A * own.A + own.B * own.B) / drawable.Image.Width, down = Math.Sqrt(own.C * own.C + own.D * own.D)
-                / drawable.Image.Height;
+            double across = own.ScaleX / drawable.Image.Width, down = own.ScaleY / drawable.Image.Height;
             int width = Side(drawable.Image.Width, across, treatment.BlurDeviation), height = Side(drawable.Image.Height, down, treatment.BlurDeviation);
             if ((double)width * height > Math.Max(MostPixels, (double)drawable.Image.Width * drawable.Image.Height))
                 (width, height) = (drawable.Image.Width, drawable.Image.Height);

@@ -159,7 +159,8 @@ public static class SvgWriter
     /// <summary>The style rule that makes a publication's own face known.</summary>
     public static string FontFace(string contentHash, string address) => $"@font-face{{font-family:'{OwnFontName(contentHash)}';src:url('{address}')}}";
 
-    private static string FontFace(TextStyle style, string address) => style.Files is { } files && Typefaces.All.IsOwn(style)
+    /// <summary>The style rule that makes a style's face known.</summary>
+    public static string FontFace(TextStyle style, string address) => style.Files is { } files && Typefaces.All.IsOwn(style)
         ? FontFace(files.Of(style.Bold, style.Italic), address) : FontFace(FontName(style)[FontPrefix.Length..], style.Bold, style.Italic, address);
 
     private const string FontPrefix = "Set ";

@@ -41,6 +41,12 @@ public sealed class RenderingTests : IDisposable
         browser.Driver.Navigate().GoToUrl("file://" + _shop.Folder["page.html"]);
         using var screen = Image.PngloadBuffer(browser.Driver.GetScreenshot().AsByteArray).ExtractBand(0, n: 3);
 
+        Books.BookWriter.Write(publication, new(_shop.Previews), new([1], DateTimeOffset.UnixEpoch), _shop.Folder["page.epub"]);
+        System.IO.Compression.ZipFile.ExtractToDirectory(_shop.Folder["page.epub"], _shop.Folder["book"]);
+        browser.Driver.Navigate().GoToUrl($"file://{_shop.Folder["book"]}/EPUB/pages/0001.xhtml");
+        using var book = Image.PngloadBuffer(browser.Driver.GetScreenshot().AsByteArray).ExtractBand(0, n: 3);
+
+        ShouldAgree(png, book, "PNG and EPUB");
         ShouldAgree(png, pdf, "PNG and PDF");
         ShouldAgree(png, screen, "PNG and SVG");
         ShouldAgree(pdf, screen, "PDF and SVG");

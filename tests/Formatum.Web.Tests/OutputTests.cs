@@ -110,6 +110,28 @@ public sealed class OutputTests(Workplace place) : InBrowser(place)
     }
 
     [Fact]
+    public async Task A_book_is_made_for_reading_programs()
+    {
+        int id = await Server.NewPublicationAsync("To be read", pages: 4);
+        await FilledAsync(id, (60, 60, 200, 120));
+        Go($"/publications/{id}/output");
+        Browser.Driver.FindElement(By.PartialLinkText("Book")).Click();
+        Browser.Until(() => Browser.Has(".output-name") && Browser.Find(".output-name").Text == "To be read.epub", "what it makes");
+        Browser.Has("#imposition").ShouldBeFalse();
+        Browser.Send("#quality", Keys.Control + "a" + Keys.Null + "70");
+        Browser.Click("#make");
+        Browser.Until(() => Browser.Has(".output-item[data-state=Done]"), "made");
+        var made = (await Server.GetAsync($"/api/publications/{id}/outputs"))[0];
+        made.GetProperty("recipe").GetProperty("quality").GetInt32().ShouldBe(70);
+        using var answer = await Server.Client.GetAsync(made.GetProperty("file").GetString());
+        answer.Content.Headers.ContentType!.MediaType.ShouldBe("application/epub+zip");
+        using var zip = new ZipArchive(await answer.Content.ReadAsStreamAsync());
+        zip.Entries.Count(e => e.FullName.StartsWith("EPUB/pages/", StringComparison.Ordinal)).ShouldBe(4);
+        using var refused = await Server.Client.GetAsync($"/api/publications/{id}/output.pdf?recipe=book");
+        refused.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+    }
+
+    [Fact]
     public async Task Pictures_of_pages_and_files_of_each_come_in_a_ZIP()
     {
         int id = await Server.NewPublicationAsync("Pages", pages: 4);

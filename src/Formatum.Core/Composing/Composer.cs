@@ -27,15 +27,25 @@ public static class Composer
     /// <param name="within">The part, in the spread's points.</param>
     public static IEnumerable<LinkedImage> ImagesOn(Publication publication, Spread spread, Box within)
     {
+        return WithImages(publication, spread).Where(f => new Pose(f.Box, f.Frame.Angle).Bounds.Intersect(within) is { Width: > 0, Height: > 0 })
+            .Select(f => publication.ImageOf(f.Frame)).OfType<LinkedImage>();
+    }
+
+    /// <summary>The images of a spread, each time it is shown, and from its unit square to the frame's points, without setting any text.</summary>
+    public static IEnumerable<(LinkedImage Image, Affine Map)> ShowingsOn(Publication publication, Spread spread) =>
+        from shown in WithImages(publication, spread)
+        let placement = publication.PlacementOf(shown.Frame)
+        where placement is not null
+        select (publication.Images[shown.Frame.ImageId!.Value], placement.Value.Matrix);
+
+    private static IEnumerable<(Frame Frame, Box Box)> WithImages(Publication publication, Spread spread)
+    {
         var masters = from placed in spread.Pages
                       let master = publication.MasterPageOf(placed.Page.Id)
                       where master is not null
                       from frame in publication.FramesOnPage(master.Value)
                       select (Frame: frame, Box: frame.Box.Moved(placed.Trim.X, placed.Trim.Y));
-        return masters.Concat(spread.FramesOf(publication).Select(f => (f.Frame, f.Box)))
-            .Where(f => !f.Frame.Hidden && f.Frame.ImageId is not null)
-            .Where(f => new Pose(f.Box, f.Frame.Angle).Bounds.Intersect(within) is { Width: > 0, Height: > 0 })
-            .Select(f => publication.ImageOf(f.Frame)).OfType<LinkedImage>();
+        return masters.Concat(spread.FramesOf(publication).Select(f => (f.Frame, f.Box))).Where(f => !f.Frame.Hidden && f.Frame.ImageId is not null);
     }
 
     /// <param name="publication">The publication.</param>

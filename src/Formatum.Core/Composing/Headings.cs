@@ -15,6 +15,9 @@ namespace Formatum.Core.Composing;
 /// <param name="Paragraph">Its place in that, from 0.</param>
 public sealed record Heading(string Words, int Level, int PageIndex, int StoryId, int Paragraph);
 
+/// <summary>A heading, and those of lower rank that stand beneath it.</summary>
+public sealed record HeadingTree(Heading Heading, List<HeadingTree> Within);
+
 /// <summary>The headings of a publication, in the order in which they are read.</summary>
 public static class Headings
 {
@@ -40,6 +43,21 @@ public static class Headings
         found = InOrder(publication, places);
         Kept.AddOrUpdate(publication, new(typefaces, found));
         return found;
+    }
+
+    /// <summary>Headings as they stand beneath each other; one that skips a rank stands beneath the nearest higher one.</summary>
+    public static List<HeadingTree> Nested(IEnumerable<Heading> headings)
+    {
+        var top = new List<HeadingTree>();
+        var path = new Stack<HeadingTree>();
+        foreach (var heading in headings)
+        {
+            while (path.Count > 0 && path.Peek().Heading.Level >= heading.Level) path.Pop();
+            var item = new HeadingTree(heading, []);
+            (path.Count > 0 ? path.Peek().Within : top).Add(item);
+            path.Push(item);
+        }
+        return top;
     }
 
     /// <summary>The words of the last heading of a rank up to a page; nothing where there is none.</summary>

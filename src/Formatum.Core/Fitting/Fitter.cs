@@ -116,7 +116,7 @@ public static class Fitter
     public static Placement Hold(in Picture picture, in ResolvedFit rule, in Held held)
     {
         var m = held.Matrix;
-        double scaleX = Math.Sqrt(m.A * m.A + m.B * m.B) / picture.NaturalWidth, scaleY = Math.Sqrt(m.C * m.C + m.D * m.D) / picture.NaturalHeight;
+        double scaleX = m.ScaleX / picture.NaturalWidth, scaleY = m.ScaleY / picture.NaturalHeight;
         return new(held.Applied, m, scaleX, scaleY, FitFlags.Holds | ScaleFlags(picture, rule, scaleX, scaleY));
     }
 

@@ -63,7 +63,7 @@ public static class Recropping
     public static (double ShownX, double ShownY, double Angle) Measures(in ResolvedFit rule, in Affine map)
     {
         double sign = rule.FlipX ? -1 : 1;
-        return (Math.Sqrt(map.A * map.A + map.B * map.B), Math.Sqrt(map.C * map.C + map.D * map.D), Math.Atan2(sign * map.B, sign * map.A) * (180 / Math.PI));
+        return (map.ScaleX, map.ScaleY, Math.Atan2(sign * map.B, sign * map.A) * (180 / Math.PI));
     }
 
     /// <summary>An angle as the hand thinks of a turn: over -180 to 180 degrees, without the dust of rounding.</summary>

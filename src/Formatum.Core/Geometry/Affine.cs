@@ -30,6 +30,12 @@ public readonly record struct Affine(double A, double B, double C, double D, dou
 
     public double Determinant => A * D - B * C;
 
+    /// <summary>How long the unit square's horizontal side is as the map draws it.</summary>
+    public double ScaleX => Math.Sqrt(A * A + B * B);
+
+    /// <summary>How long the unit square's vertical side is as the map draws it.</summary>
+    public double ScaleY => Math.Sqrt(C * C + D * D);
+
     /// <exception cref="InvalidOperationException">The map is flat: it has no inverse.</exception>
     public Affine Inverse()
     {

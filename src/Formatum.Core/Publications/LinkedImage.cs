@@ -50,6 +50,9 @@ public sealed record LinkedImage : Part
     public string? Caption { get; init; }
     public string? Credit { get; init; }
 
+    /// <summary>What it shows, in words, for who cannot see it: as the file says, else by its name.</summary>
+    public string Words => Caption ?? Title ?? System.IO.Path.GetFileNameWithoutExtension(Name);
+
     /// <summary>The point that matters most, in fractions of the upright image.</summary>
     public Vec? Subject { get; init; }
 

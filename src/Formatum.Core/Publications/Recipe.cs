@@ -14,6 +14,9 @@ public enum OutputKind
 
     /// <summary>A picture of each page, all in one ZIP.</summary>
     Pictures,
+
+    /// <summary>A book for reading programs: pages as they are laid out (EPUB 3, fixed layout).</summary>
+    Book,
 }
 
 /// <summary>How pictures of pages are kept.</summary>
@@ -65,6 +68,9 @@ public sealed record Recipe : Part
     /// <summary>What files are called: see <see cref="FileNames"/>.</summary>
     public string FilePattern { get; init; } = FileNames.Usual;
 
+    /// <summary>Whether PDFs come of it.</summary>
+    public bool IsPdf => Kind is OutputKind.Print or OutputKind.Screen;
+
     public override PartKey Key => new(PartKind.Recipe, Id);
 
     public const double LeastPpi = 9, LargestPpi = 1200;
@@ -80,6 +86,7 @@ public sealed record Recipe : Part
         },
         new() { Id = -3, Name = "Screen", Kind = OutputKind.Screen, Spreads = true, MostPpi = 200, Quality = 85 },
         new() { Id = -4, Name = "Pictures", Kind = OutputKind.Pictures, FilePattern = "{publication} {edition} {page}" },
+        new() { Id = -5, Name = "Book", Kind = OutputKind.Book, MostPpi = 200, Quality = 85 },
     ];
 
     public void Check(FieldErrors errors)
@@ -93,15 +100,15 @@ public sealed record Recipe : Part
         else PageRange.Check(Pages, errors);
         Marks.Check(errors);
         Imposition.Check(errors);
-        if (Imposition.Kind != ImpositionKind.None && Kind == OutputKind.Pictures)
-            errors.Add("imposition.kind", "Pictures of pages are not laid on sheets. Take a recipe that makes a PDF, or no sheets.");
+        if (Imposition.Kind != ImpositionKind.None && !IsPdf)
+            errors.Add("imposition.kind", "Only the pages of a PDF are laid on sheets. Take a recipe that makes one, or no sheets.");
         if (Imposition.Kind != ImpositionKind.None && (Spreads || OneFileEach))
             errors.Add("imposition.kind", "Pages laid on sheets go one by one into one file. Leave facing pages and files of each out, or the sheets.");
         errors.Range("mostPpi", MostPpi, LeastPpi, LargestPpi, "Give a resolution from 9 to 1,200 ppi; 300 is usual for print.");
         errors.Range("quality", Quality, 1, 100, "Quality is from 1 to 100; 90 and above show no loss.");
         errors.Range("ppi", Ppi, LeastPpi, LargestPpi, "Give a resolution from 9 to 1,200 ppi; 150 is usual for looking at.");
         FileNames.Check(FilePattern, errors);
-        if (OneFileEach && Kind != OutputKind.Pictures && !FilePattern.Contains("{page}", StringComparison.Ordinal))
+        if (OneFileEach && IsPdf && !FilePattern.Contains("{page}", StringComparison.Ordinal))
             errors.Add("filePattern", "With a file of each page, their names have to differ. Put {page} into the pattern.");
     }
 }

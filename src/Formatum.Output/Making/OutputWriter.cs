@@ -8,6 +8,7 @@ using Formatum.Core.Geometry;
 using Formatum.Core.Imposing;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
+using Formatum.Output.Books;
 using Formatum.Output.Pdf;
 using SkiaSharp;
 
@@ -25,7 +26,7 @@ public sealed record OutputWish(Publication Publication, Recipe Recipe, PressCon
     public IReadOnlyList<int> Pages => PageRange.Of(Recipe.Pages, Publication);
 
     /// <summary>The pages of each sheet.</summary>
-    public IReadOnlyList<IReadOnlyList<int>> Sheets => !Recipe.Spreads ? [.. Pages.Select(n => new[] { n })]
+    public IReadOnlyList<IReadOnlyList<int>> Sheets => !Recipe.Spreads || Recipe.Kind == OutputKind.Book ? [.. Pages.Select(n => new[] { n })]
         : [.. Pages.GroupBy(n => Spread.IndexOfPage(Publication, n)).Select(g => Spread.At(Publication, g.Key).Pages.Select(p => p.Number).Order().ToArray())];
 
     /// <summary>The sides of the sheets that pages are laid on; none where they are not.</summary>
@@ -36,13 +37,15 @@ public sealed record OutputWish(Publication Publication, Recipe Recipe, PressCon
     public int Count => Recipe.Imposition.Kind == ImpositionKind.None ? Sheets.Count : Sides.Length;
 
     /// <summary>Whether it comes to several files, which go into one ZIP.</summary>
-    public bool IsZip => Recipe.Kind == OutputKind.Pictures || Recipe.OneFileEach;
+    public bool IsZip => Recipe.Kind == OutputKind.Pictures || (Recipe.OneFileEach && Recipe.IsPdf);
 
     /// <summary>What the file is called.</summary>
     public string FileName => Name(IsZip ? Recipe.FilePattern.Replace("{page}", "", StringComparison.Ordinal) : Recipe.FilePattern, "")
-        + (IsZip ? ".zip" : ".pdf");
+        + (IsZip ? ".zip" : Recipe.Kind == OutputKind.Book ? ".epub" : ".pdf");
 
     internal string Name(string pattern, string page) => FileNames.Of(pattern, Publication.Setup, Recipe.Name, Recipe.Pages, page, Time);
+
+    internal BookOptions BookOptions => new(Pages, Time) { MostPpi = Recipe.MostPpi, Quality = Recipe.Quality, Proof = Recipe.Proof };
 
     internal PdfOptions Options => new(Recipe.Bleed, Recipe.Proof)
     {
@@ -79,6 +82,11 @@ public sealed class OutputWriter(OutputWish wish, PixelSource source, PreviewSto
     /// <exception cref="NotWritten">The disk is full.</exception>
     public void Write(string path)
     {
+        if (wish.Recipe.Kind == OutputKind.Book)
+        {
+            BookWriter.Write(wish.Publication, source, wish.BookOptions, path, done, cancel);
+            return;
+        }
         if (!wish.IsZip)
         {
             PdfWriter.Write(wish.Publication, source, wish.Options, path, done, cancel);

@@ -6,7 +6,7 @@ namespace Formatum.Output.Pdf;
 /// <summary>The headings of a publication as bookmarks (ISO 32000-1, 12.3.3).</summary>
 internal static class PdfOutline
 {
-    private sealed record Item(int Number, Heading Heading, int Page, List<Item> Within);
+    private sealed record Item(int Number, HeadingTree Tree, List<Item> Within);
 
     /// <param name="file">The file.</param>
     /// <param name="headings">The headings, in order.</param>
@@ -14,21 +14,15 @@ internal static class PdfOutline
     /// <returns>The outline; 0 where there are no headings.</returns>
     public static int Write(PdfFile file, IEnumerable<Heading> headings, Func<int, int> pageOf)
     {
-        var top = new List<Item>();
-        var path = new Stack<Item>();
-        foreach (var heading in headings.Where(h => pageOf(h.PageIndex) > 0))
-        {
-            while (path.Count > 0 && path.Peek().Heading.Level >= heading.Level) path.Pop();
-            var item = new Item(file.Reserve(), heading, pageOf(heading.PageIndex), []);
-            (path.Count > 0 ? path.Peek().Within : top).Add(item);
-            path.Push(item);
-        }
+        var top = Reserved(file, Headings.Nested(headings.Where(h => pageOf(h.PageIndex) > 0)));
         if (top.Count == 0) return 0;
         int root = file.Reserve();
         file.Write(root, $"<</Type/Outlines{Ends(top)}>>");
-        Write(file, top, root);
+        Write(file, top, root, pageOf);
         return root;
     }
+
+    private static List<Item> Reserved(PdfFile file, List<HeadingTree> trees) => [.. trees.Select(t => new Item(file.Reserve(), t, Reserved(file, t.Within)))];
 
     private static string Ends(List<Item> items) => items.Count == 0 ? "" : string.Create(CultureInfo.InvariantCulture,
         $"/First {items[0].Number} 0 R/Last {items[^1].Number} 0 R/Count {Count(items)}");
@@ -36,15 +30,16 @@ internal static class PdfOutline
     /// <summary>All are open.</summary>
     private static int Count(List<Item> items) => items.Sum(i => 1 + Count(i.Within));
 
-    private static void Write(PdfFile file, List<Item> items, int parent)
+    private static void Write(PdfFile file, List<Item> items, int parent, Func<int, int> pageOf)
     {
         for (int i = 0; i < items.Count; i++)
         {
+            var heading = items[i].Tree.Heading;
             string sides = (i > 0 ? $"/Prev {PdfSyntax.Reference(items[i - 1].Number)}" : "") + (i + 1 < items.Count
                 ? $"/Next {PdfSyntax.Reference(items[i + 1].Number)}" : "");
-            file.Write(items[i].Number, $"<</Title {PdfSyntax.Text(items[i].Heading.Words)}/Parent {PdfSyntax.Reference(parent)}/Dest" +
-                $"[{PdfSyntax.Reference(items[i].Page)} /Fit]{sides}{Ends(items[i].Within)}>>");
-            Write(file, items[i].Within, items[i].Number);
+            file.Write(items[i].Number, $"<</Title {PdfSyntax.Text(heading.Words)}/Parent {PdfSyntax.Reference(parent)}/Dest" +
+                $"[{PdfSyntax.Reference(pageOf(heading.PageIndex))} /Fit]{sides}{Ends(items[i].Within)}>>");
+            Write(file, items[i].Within, items[i].Number, pageOf);
         }
     }
 }

@@ -22,9 +22,6 @@ internal readonly record struct PdfPicture(int XObject, Affine ToUpright);
 /// <param name="cancel">Says that nobody wants them any more.</param>
 internal sealed class PdfPictures(PdfFile file, PdfColours colours, PdfOptions options, PixelSource source, CancellationToken cancel)
 {
-    /// <summary>A picture is not reduced for less than this, in times of the resolution that is asked for.</summary>
-    private const double WorthReducing = 1.1;
-
     private readonly Dictionary<object, PdfPicture> _known = [];
 
     /// <param name="image">The picture.</param>
@@ -37,20 +34,9 @@ internal sealed class PdfPictures(PdfFile file, PdfColours colours, PdfOptions o
         // Drawn pictures have the pixels of their place, softened ones go by its size; all others have their own, and are written once.
         var size = placed with { E = 0, F = 0 };
         bool drawn = SceneImages.IsDrawnToSize(image.Source);
-        var pixels = drawn ? default : PixelsFor(image.Source, placed);
+        var pixels = drawn ? default : SceneImages.Reduced(image.Source, placed, options.MostPpi) ?? (image.Source.WidthPx, image.Source.HeightPx);
         object key = (image.Source.Id, image.Treatment, drawn || image.Treatment is { Reach: > 0 } ? size : default, drawn ? part : default, pixels);
         return _known.TryGetValue(key, out var known) ? known : _known[key] = Write(image, placed, part, pixels);
-    }
-
-    /// <summary>With how many pixels a picture goes in: its own, or fewer where it has more than were asked for.</summary>
-    private (int Width, int Height) PixelsFor(LinkedImage image, Affine placed)
-    {
-        if (options.MostPpi is not { } most) return (image.WidthPx, image.HeightPx);
-        double across = Math.Sqrt(placed.A * placed.A + placed.B * placed.B) / Units.PointsPerInch * most;
-        double down = Math.Sqrt(placed.C * placed.C + placed.D * placed.D) / Units.PointsPerInch * most;
-        double scale = Math.Max(across / image.WidthPx, down / image.HeightPx);
-        return scale * WorthReducing >= 1 ? (image.WidthPx, image.HeightPx)
-            : (Math.Max(1, (int)Math.Ceiling(image.WidthPx * scale)), Math.Max(1, (int)Math.Ceiling(image.HeightPx * scale)));
     }
 
     private PdfPicture Write(SceneImage image, Affine placed, Box part, (int Width, int Height) pixels)

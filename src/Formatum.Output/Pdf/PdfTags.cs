@@ -40,7 +40,7 @@ internal sealed class PdfTags(PdfFile file, Publication publication)
     private bool IsText => _rank >= 0;
 
     public string OpenPicture(LinkedImage image) => Open("Figure",
-        $"/Alt {PdfSyntax.Text(image.Caption ?? image.Title ?? Path.GetFileNameWithoutExtension(image.Name))}");
+        $"/Alt {PdfSyntax.Text(image.Words)}");
 
     public string OpenParagraph(SetLine line)
     {

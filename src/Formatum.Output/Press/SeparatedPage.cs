@@ -137,9 +137,8 @@ internal sealed class PlatePictures(PressConversion press, PixelSource source, d
             && PictureFile.IsThere(image.Source.Path);
         if (own)
         {
-            double across = Math.Sqrt(onRaster.A * onRaster.A + onRaster.B * onRaster.B), down = Math.Sqrt(onRaster.C * onRaster.C + onRaster.D * onRaster.D);
             int Pixels(double length) => Math.Max(1, (int)Math.Ceiling(length));
-            var samples = SceneImages.Samples(image.Source, new(Pixels(across), Pixels(down), press.Press.Source), source);
+            var samples = SceneImages.Samples(image.Source, new(Pixels(onRaster.ScaleX), Pixels(onRaster.ScaleY), press.Press.Source), source);
             var (plain, cover) = PixelParts.Apart(samples.Data, samples.Parts, samples.HasAlpha);
             return new(samples.Width, samples.Height, samples.Kind == SampleKind.Grey ? InBlack(plain) : plain, cover, Affine.Identity);
         }

@@ -78,8 +78,8 @@ public static class OutputEndpoints
             Bleed = bleed ?? chosen.Bleed,
             Proof = proof ?? chosen.Proof,
         });
-        if (wish.IsZip)
-            throw new EditRefused("recipe", $"{chosen.Name} makes several files. Begin an output: POST /api/publications/{id}/outputs, or on Output.");
+        if (wish.IsZip || !chosen.IsPdf)
+            throw new EditRefused("recipe", $"{chosen.Name} makes no single PDF. Begin an output: POST /api/publications/{id}/outputs, or on Output.");
         if (room.Lacks(0) is { } full) throw full;
         Directory.CreateDirectory(options.IncomingFolder);
         string path = Path.Combine(options.IncomingFolder, $"{Guid.NewGuid():n}.pdf");

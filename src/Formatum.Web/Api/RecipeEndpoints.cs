@@ -107,8 +107,7 @@ internal static class RecipeEndpoints
         one.MapGet("/outputs/{output}/file", (int id, string output, OutputJobs jobs) =>
         {
             var note = jobs.NoteOf(id, output);
-            string type = note.FileName.EndsWith(".zip", StringComparison.Ordinal) ? "application/zip" : "application/pdf";
-            return Results.File(jobs.FileOf(note), type, note.FileName, enableRangeProcessing: true);
+            return Results.File(jobs.FileOf(note), OutputText.MediaType(note.FileName), note.FileName, enableRangeProcessing: true);
         }).WithSummary("The file of an output that was made.").Produces(200, contentType: "application/pdf");
     }
 

@@ -311,7 +311,7 @@ public static class SpreadView
     public static string PreviewAddress(LinkedImage image, Affine matrix)
     {
         const double PixelsPerPoint = 1.6;
-        double longest = PixelsPerPoint * Math.Max(Math.Sqrt(matrix.A * matrix.A + matrix.B * matrix.B), Math.Sqrt(matrix.C * matrix.C + matrix.D * matrix.D));
+        double longest = PixelsPerPoint * Math.Max(matrix.ScaleX, matrix.ScaleY);
         int size = PreviewStore.Sizes.FirstOrDefault(s => s >= longest, PreviewStore.Sizes[^1]);
         return $"/previews/{image.ContentHash}/{Math.Max(size, PreviewStore.Sizes[1])}";
     }

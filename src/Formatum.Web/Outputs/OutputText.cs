@@ -18,7 +18,16 @@ public static class OutputText
     {
         OutputKind.Print => "PDF for print",
         OutputKind.Screen => "PDF for screens",
+        OutputKind.Book => "Book for reading programs (EPUB)",
         _ => "Pictures of pages",
+    };
+
+    /// <summary>The media type of an output's file.</summary>
+    public static string MediaType(string fileName) => Path.GetExtension(fileName) switch
+    {
+        ".zip" => "application/zip",
+        ".epub" => "application/epub+zip",
+        _ => "application/pdf",
     };
 
     public static string Imposition(ImpositionKind kind) => kind switch

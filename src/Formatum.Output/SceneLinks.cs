@@ -1,0 +1,70 @@
+using System.Globalization;
+using System.Text.RegularExpressions;
+using Formatum.Core.Composing;
+using Formatum.Core.Geometry;
+using Formatum.Core.Publications;
+using Formatum.Core.Typesetting;
+
+namespace Formatum.Output;
+
+/// <summary>A place in a frame that leads on.</summary>
+/// <param name="Frame">The frame.</param>
+/// <param name="Place">The place, in frame-local points.</param>
+/// <param name="Words">Where to, for people.</param>
+/// <param name="Address">The address it leads to; null where it leads to a page.</param>
+/// <param name="PageIndex">The place of the page it leads to, from 0.</param>
+internal sealed record SceneLink(SceneFrame Frame, Box Place, string Words, string? Address, int PageIndex);
+
+/// <summary>What leads on from a scene: addresses in texts, and lists of contents.</summary>
+internal static partial class SceneLinks
+{
+    /// <summary>How far letters reach above and below their baseline, in sizes: common practice, no source.</summary>
+    private const double Above = 0.8, Below = 0.25;
+
+    public static IEnumerable<SceneLink> Of(Publication publication, IEnumerable<SceneFrame> frames)
+    {
+        foreach (var frame in frames)
+        {
+            if (frame.Text is not { } text) continue;
+            foreach (var line in text.Lines)
+                foreach (var (from, to, address) in Addresses(line))
+                    yield return new(frame, PlaceOf(line, from, to), address, address, -1);
+            if (!ListsContents(publication, frame)) continue;
+            foreach (var paragraph in text.Lines.GroupBy(l => l.Paragraph))
+                if (HeadingOf(publication, string.Concat(paragraph.Select(l => l.Text))) is { } heading)
+                    foreach (var line in paragraph)
+                        yield return new(frame, PlaceOf(line, line.X, line.X + line.Width), heading.Words, null, heading.PageIndex);
+        }
+    }
+
+    private static Box PlaceOf(SetLine line, double from, double to)
+    {
+        double size = line.Runs.Select(r => r.Size).DefaultIfEmpty(10).Max();
+        return new(from, line.Baseline - Above * size, to - from, (Above + Below) * size);
+    }
+
+    /// <summary>Addresses in a line, each within characters that are set alike.</summary>
+    private static IEnumerable<(double From, double To, string Address)> Addresses(SetLine line)
+    {
+        foreach (var run in line.Runs.Where(r => r.IsTyped && !r.RightToLeft))
+            foreach (Match match in Address().Matches(run.Text))
+            {
+                string words = match.Value.TrimEnd('.', ',', ';', ':', '!', '?', ')');
+                double At(int index) => run.X + run.Glyphs.Where(g => g.Cluster < index).Sum(g => g.Advance);
+                string address = words.Contains("://", StringComparison.Ordinal) ? words : words.Contains('@', StringComparison.Ordinal) ? $"mailto:{words}"
+                    : $"https://{words}";
+                if (Uri.TryCreate(address, UriKind.Absolute, out var uri)) yield return (At(match.Index), At(match.Index + words.Length), uri.AbsoluteUri);
+            }
+    }
+
+    private static bool ListsContents(Publication publication, SceneFrame frame) => publication.Frames.TryGetValue(frame.FrameId, out var own)
+        && own.StoryId is { } story && publication.Stories[story].Text.Paragraphs.Any(p => TextFields.Alone(p) is { Name: TextFields.Contents });
+
+    /// <summary>The heading that an entry of a list names: its words, and behind them the number of its page.</summary>
+    private static Heading? HeadingOf(Publication publication, string entry) => Headings.Of(publication, Typefaces.All)
+        .FirstOrDefault(h => entry.StartsWith(h.Words, StringComparison.Ordinal)
+            && entry.EndsWith((publication.Setup.FirstFolio + h.PageIndex).ToString(CultureInfo.InvariantCulture), StringComparison.Ordinal));
+
+    [GeneratedRegex(@"https?://[^\s<>\u201c\u201d""]+|www\.[^\s<>\u201c\u201d""]+\.[^\s<>\u201c\u201d""]+|[\w.+-]+@[\w-]+\.[\w.-]+")]
+    private static partial Regex Address();
+}
