@@ -131,6 +131,7 @@ internal static class Server
         services.AddSingleton<PressViews>();
         services.AddSingleton<OutputJobs>();
         services.AddHostedService(provider => provider.GetRequiredService<OutputJobs>());
+        services.AddSingleton<Handovers>();
         services.AddSingleton<SubjectFinder>();
         services.AddSingleton<ContourFinder>();
         services.AddSingleton<MainColours>();

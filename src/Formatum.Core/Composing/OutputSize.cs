@@ -22,6 +22,7 @@ public static class OutputSize
             double pixels = setup.PageWidth * setup.PageHeight * Math.Pow(recipe.Ppi / Units.PointsPerInch, 2) * pages.Count;
             return pixels * (recipe.File == PictureFileKind.Png ? LosslessPixel / 2 : JpegPixel / 2);
         }
+        if (recipe.Kind == OutputKind.Bundle) return FixedBytes + publication.Images.Values.Sum(i => (double)i.Bytes);
         var shown = new Dictionary<int, (LinkedImage Image, double Area)>();
         foreach (var spread in pages.Select(n => Spread.IndexOfPage(publication, n)).Distinct().Select(i => Spread.At(publication, i)))
             foreach (var (frame, _) in spread.FramesOf(publication))

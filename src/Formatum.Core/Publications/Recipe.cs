@@ -17,6 +17,9 @@ public enum OutputKind
 
     /// <summary>A book for reading programs: pages as they are laid out (EPUB 3, fixed layout).</summary>
     Book,
+
+    /// <summary>Everything that is needed to go on elsewhere, as one ZIP.</summary>
+    Bundle,
 }
 
 /// <summary>How pictures of pages are kept.</summary>
@@ -87,6 +90,7 @@ public sealed record Recipe : Part
         new() { Id = -3, Name = "Screen", Kind = OutputKind.Screen, Spreads = true, MostPpi = 200, Quality = 85 },
         new() { Id = -4, Name = "Pictures", Kind = OutputKind.Pictures, FilePattern = "{publication} {edition} {page}" },
         new() { Id = -5, Name = "Book", Kind = OutputKind.Book, MostPpi = 200, Quality = 85 },
+        new() { Id = -6, Name = "Bundle", Kind = OutputKind.Bundle, FilePattern = "{publication} {edition} bundle" },
     ];
 
     public void Check(FieldErrors errors)

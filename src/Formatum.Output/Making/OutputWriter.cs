@@ -9,6 +9,8 @@ using Formatum.Core.Imposing;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Output.Books;
+using Formatum.Output.Bundles;
+using Formatum.Output.Fonts;
 using Formatum.Output.Pdf;
 using SkiaSharp;
 
@@ -23,7 +25,7 @@ public sealed record OutputWish(Publication Publication, Recipe Recipe, PressCon
 {
     /// <summary>Where the pages to be shown stand, from 1.</summary>
     /// <exception cref="EditRefused">The recipe names pages that are not there.</exception>
-    public IReadOnlyList<int> Pages => PageRange.Of(Recipe.Pages, Publication);
+    public IReadOnlyList<int> Pages => PageRange.Of(Recipe.Kind == OutputKind.Bundle ? "" : Recipe.Pages, Publication);
 
     /// <summary>The pages of each sheet.</summary>
     public IReadOnlyList<IReadOnlyList<int>> Sheets => !Recipe.Spreads || Recipe.Kind == OutputKind.Book ? [.. Pages.Select(n => new[] { n })]
@@ -34,10 +36,10 @@ public sealed record OutputWish(Publication Publication, Recipe Recipe, PressCon
     public ImmutableArray<SheetSide> Sides => PdfWriter.Imposed(Publication, Options, Pages);
 
     /// <summary>How many pages the file will have, or files the ZIP.</summary>
-    public int Count => Recipe.Imposition.Kind == ImpositionKind.None ? Sheets.Count : Sides.Length;
+    public int Count => Recipe.Kind == OutputKind.Bundle ? 1 : Recipe.Imposition.Kind == ImpositionKind.None ? Sheets.Count : Sides.Length;
 
     /// <summary>Whether it comes to several files, which go into one ZIP.</summary>
-    public bool IsZip => Recipe.Kind == OutputKind.Pictures || (Recipe.OneFileEach && Recipe.IsPdf);
+    public bool IsZip => Recipe.Kind == OutputKind.Pictures || Recipe.Kind == OutputKind.Bundle || (Recipe.OneFileEach && Recipe.IsPdf);
 
     /// <summary>What the file is called.</summary>
     public string FileName => Name(IsZip ? Recipe.FilePattern.Replace("{page}", "", StringComparison.Ordinal) : Recipe.FilePattern, "")
@@ -64,15 +66,21 @@ public sealed record OutputWish(Publication Publication, Recipe Recipe, PressCon
     };
 }
 
+/// <summary>Where bundles have their files from.</summary>
+/// <param name="Fonts">The publication's own fonts.</param>
+/// <param name="Profile">The file of its press's profile; null where it has none.</param>
+public sealed record BundleFiles(FontStore Fonts, string? Profile);
+
 /// <summary>Makes outputs.</summary>
 /// <param name="wish">What is wanted.</param>
 /// <param name="source">Where the pixels of pictures come from, and previews in place of missing ones.</param>
 /// <param name="previews">The previews that go into SVGs.</param>
+/// <param name="files">What goes into bundles besides pictures.</param>
 /// <param name="mostPixels">No picture of a page has more pixels.</param>
 /// <param name="done">Told after each sheet how many are made.</param>
 /// <param name="cancel">Says that nobody wants it any more.</param>
-public sealed class OutputWriter(OutputWish wish, PixelSource source, PreviewStore previews, int mostPixels, Action<int>? done = null,
-    CancellationToken cancel = default)
+public sealed class OutputWriter(OutputWish wish, PixelSource source, PreviewStore previews, BundleFiles files, int mostPixels,
+    Action<int>? done = null, CancellationToken cancel = default)
 {
     private const int PictureQuality = 90;
 
@@ -82,18 +90,21 @@ public sealed class OutputWriter(OutputWish wish, PixelSource source, PreviewSto
     /// <exception cref="NotWritten">The disk is full.</exception>
     public void Write(string path)
     {
-        if (wish.Recipe.Kind == OutputKind.Book)
-        {
-            BookWriter.Write(wish.Publication, source, wish.BookOptions, path, done, cancel);
-            return;
-        }
-        if (!wish.IsZip)
-        {
-            PdfWriter.Write(wish.Publication, source, wish.Options, path, done, cancel);
-            return;
-        }
+        if (wish.Recipe.Kind == OutputKind.Book) BookWriter.Write(wish.Publication, source, wish.BookOptions, path, done, cancel);
+        else if (!wish.IsZip) PdfWriter.Write(wish.Publication, source, wish.Options, path, done, cancel);
+        else WriteZip(path);
+    }
+
+    private void WriteZip(string path)
+    {
         try
         {
+            if (wish.Recipe.Kind == OutputKind.Bundle)
+            {
+                using var bundle = new FileStream(path, FileMode.Create);
+                BundleWriter.WriteAsync(wish.Publication, previews, files.Fonts, wish.Time, bundle, files.Profile, cancel).GetAwaiter().GetResult();
+                return;
+            }
             using var zip = new ZipArchive(new FileStream(path, FileMode.Create), ZipArchiveMode.Create);
             var names = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
             int made = 0;

@@ -4,6 +4,7 @@ using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Imaging.Apart;
 using Formatum.Output;
+using Formatum.Output.Fonts;
 using Formatum.Output.Making;
 using Formatum.Storage;
 using Formatum.Web.Hosting;
@@ -66,7 +67,7 @@ public static class OutputEndpoints
     }
 
     private static async Task<IResult> Pdf(int id, PublicationStore store, PreviewStore previews, ReadersApart readers, ServerOptions options,
-        HeavyWork heavy, DiskRoom room, RecipeShelf shelf, OutputJobs jobs, CancellationToken cancel, string recipe = "print", string? pages = null,
+        HeavyWork heavy, DiskRoom room, FontStore fonts, RecipeShelf shelf, OutputJobs jobs, CancellationToken cancel, string recipe = "print", string? pages = null,
         bool? marks = null, bool? bleed = null, bool? proof = null)
     {
         var standing = await store.OpenAsync(id);
@@ -87,7 +88,7 @@ public static class OutputEndpoints
         {
             await heavy.RunAsync(stop =>
             {
-                new OutputWriter(wish, new(previews, readers), previews, heavy.MostPixels, cancel: stop).Write(path);
+                new OutputWriter(wish, new(previews, readers), previews, new(fonts, null), heavy.MostPixels, cancel: stop).Write(path);
                 return true;
             }, cancel);
             // The open file outlives its name, and goes when the answer has been sent.

@@ -89,7 +89,7 @@ public sealed record RecipeBody
         {
             Id = 0,
             Name = Name ?? throw new EditRefused("name", "A recipe needs a name."),
-            Kind = Kind ?? throw new EditRefused("kind", "A recipe says what it makes: print, screen, pictures or book."),
+            Kind = Kind ?? throw new EditRefused("kind", "A recipe says what it makes: print, screen, pictures, book or bundle."),
         };
         return basis with
         {

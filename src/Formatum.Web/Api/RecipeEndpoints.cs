@@ -2,6 +2,7 @@ using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
+using Formatum.Output.Tickets;
 using Formatum.Storage;
 using Formatum.Web.Hosting;
 using Formatum.Web.Outputs;
@@ -39,12 +40,31 @@ public sealed record OutputBody
     }
 }
 
+/// <summary>An output to be handed over.</summary>
+public sealed record HandoverBody
+{
+    /// <summary>The name of where to: see GET /api/handover.</summary>
+    public required string To { get; init; }
+
+    public int Copies { get; init; } = 1;
+    public Binding Binding { get; init; }
+    public string Note { get; init; } = "";
+}
+
+/// <summary>What came of a hand-over.</summary>
+public sealed record HandoverAnswer(string Id, string To, HandoverState State, string? Job, IReadOnlyList<string> Reasons, IReadOnlyList<string> Remarks,
+    DateTimeOffset Begun, DateTimeOffset? Ended)
+{
+    public static HandoverAnswer Of(Handover h) => new(h.Id, h.To, h.State, h.Job, h.Reasons, h.Remarks, h.Begun, h.Ended);
+}
+
 /// <summary>An output: how far it is, and where its file is once it is made.</summary>
 public sealed record OutputAnswer(string Id, OutputState State, string FileName, long Bytes, int Sheets, int Made, long Revision, DateTimeOffset Begun,
-    DateTimeOffset? Ended, string? Error, string? File, RecipeAnswer Recipe)
+    DateTimeOffset? Ended, string? Error, string? File, RecipeAnswer Recipe, IReadOnlyList<HandoverAnswer> Handovers)
 {
     public static OutputAnswer Of(OutputNote n) => new(n.Id, n.State, n.FileName, n.Bytes, n.Sheets, n.Made, n.Revision, n.Begun, n.Ended, n.Error,
-        n.State == OutputState.Done ? $"/api/publications/{n.PublicationId}/outputs/{n.Id}/file" : null, RecipeAnswer.Of(n.Recipe));
+        n.State == OutputState.Done ? $"/api/publications/{n.PublicationId}/outputs/{n.Id}/file" : null, RecipeAnswer.Of(n.Recipe),
+        [.. n.Handovers.Select(HandoverAnswer.Of)]);
 }
 
 /// <summary>Recipes, outputs and printers' profiles in the automation interface.</summary>
@@ -62,6 +82,8 @@ internal static class RecipeEndpoints
         }).DisableAntiforgery().Accepts<IFormFileCollection>("multipart/form-data")
             .WithSummary("Brings a printer's ICC profile in: of a press with four inks.").Produces<ProfileAnswer>(201);
         api.MapGet("/profiles", (ProfileStore profiles) => profiles.All().Select(ProfileAnswer.Of).ToArray()).WithSummary("The profiles that were brought in.");
+        api.MapGet("/handover", (Handovers handovers) => handovers.Destinations.Select(d => d.Name).ToArray())
+            .WithSummary("Names of print shops and systems that outputs can be handed over to.");
         var one = api.MapGroup("/publications/{id:int}");
         one.MapPut("/press", Press).WithSummary("Says for which press the publication is made.");
         one.MapGet("/recipes", async (int id, PublicationStore store, RecipeShelf shelf) =>
@@ -104,6 +126,9 @@ internal static class RecipeEndpoints
             jobs.Drop(id, output);
             return Results.NoContent();
         }).WithSummary("Stops an output, or removes one that has ended.").Produces(204);
+        one.MapPost("/outputs/{output}/handovers", (int id, string output, HandoverBody body, Handovers handovers, HttpContext context) =>
+            Results.Accepted($"/api/publications/{id}/outputs/{output}", OutputAnswer.Of(handovers.Begin(id, output, body.To, new(body.Copies, body.Binding,
+                body.Note), context.Maker())))).WithSummary("Hands an output over, with a job ticket.").Produces<OutputAnswer>(202);
         one.MapGet("/outputs/{output}/file", (int id, string output, OutputJobs jobs) =>
         {
             var note = jobs.NoteOf(id, output);

@@ -27,6 +27,7 @@ public static class CommandLine
         new("public-url", "URL", "the address that browsers use, where a proxy stands before this server"),
         new("proxies", "IP;IP", "proxies whose X-Forwarded-For and X-Forwarded-Proto are believed"),
         new("pictures", "DIR;DIR", "folders whose pictures may be linked where they are"),
+        new("handover", "NAME=TO;..", "print shops and systems that outputs are handed over to: a folder, or an address that begins with http"),
         new("most-mb", "N", "the largest picture file taken in (usually 256)"),
         new("heavy", "N", "how many PDFs, PNGs, bundles and the like are made at once (usually by cores and memory)"),
         new("demo", null, "makes the demo publications where they are not there"),

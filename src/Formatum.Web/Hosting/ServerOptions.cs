@@ -30,6 +30,9 @@ public sealed record ServerOptions
     /// <summary>Folders whose pictures may be linked where they are, by their real paths.</summary>
     public required string[] PictureRoots { get; init; }
 
+    /// <summary>Where outputs can be handed over to.</summary>
+    public required Destination[] Destinations { get; init; }
+
     public required PictureLimits Limits { get; init; }
 
     /// <summary>How much heavy work runs at once.</summary>
@@ -76,10 +79,18 @@ public sealed record ServerOptions
             Proxies = [.. List(chosen, "proxies").Select(p => IPAddress.TryParse(p, out var proxy) ? proxy
                 : throw new ArgumentException($"--proxies {p} is not an IP address."))],
             PictureRoots = roots,
+            Destinations = DestinationsOf(List(chosen, "handover")),
             Limits = new((long)Number(chosen, "most-mb", 256, 1, 4096) << 20),
             Heavy = Number(chosen, "heavy", usualHeavy, 1, 64),
             Demo = IsOn(chosen, "demo"),
         };
+    }
+
+    private static Destination[] DestinationsOf(string[] texts)
+    {
+        Destination[] all = [.. texts.Select(Destination.Of)];
+        return all.GroupBy(d => d.Name, StringComparer.OrdinalIgnoreCase).FirstOrDefault(g => g.Count() > 1) is { } twice
+            ? throw new ArgumentException($"--handover names {twice.Key} twice. Give each a name of its own.") : all;
     }
 
     /// <summary>The names of this machine under which a server that listens on an address can be reached.</summary>

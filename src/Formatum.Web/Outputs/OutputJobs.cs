@@ -6,7 +6,9 @@ using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Imaging.Apart;
 using Formatum.Output;
+using Formatum.Output.Fonts;
 using Formatum.Output.Making;
+using Formatum.Output.Tickets;
 using Formatum.Storage;
 using Formatum.Web.Hosting;
 
@@ -16,7 +18,7 @@ namespace Formatum.Web.Outputs;
 /// Makes outputs while people work on: so many at once, the rest in order. The newest of each publication are kept with what they were made by; half files
 /// never are.
 /// </summary>
-public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewStore previews, ReadersApart readers, ProfileStore profiles, DiskRoom room,
+public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewStore previews, ReadersApart readers, ProfileStore profiles, FontStore fonts, DiskRoom room,
     TimeProvider clock, ILogger<OutputJobs> log) : IHostedService, IDisposable
 {
     /// <summary>So many outputs of a publication are kept, and no more of one wait or are made.</summary>
@@ -50,12 +52,20 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
             if (Read(path) is not { } note) continue;
             if (note.IsUnderWay)
                 note = note with { State = OutputState.Failed, Ended = note.Begun, Error = "The server ended before this was made. Make it again." };
+            note = note with { Handovers = [.. note.Handovers.Select(Interrupted)] };
             if (note.State == OutputState.Done && !File.Exists(PathOf(note, FileEnding)))
                 note = note with { State = OutputState.Failed, Error = "Its file has gone from the server. Make it again." };
             _all[note.Id] = new(note);
         }
         return Task.CompletedTask;
     }
+
+    private static Handover Interrupted(Handover handover) => handover.State != HandoverState.Sending ? handover : handover with
+    {
+        State = HandoverState.Failed,
+        Ended = handover.Begun,
+        Reasons = ["The server ended before an answer came. Ask whether it arrived before you send it again."],
+    };
 
     private OutputNote? Read(string path)
     {
@@ -89,7 +99,9 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
         var errors = new FieldErrors();
         recipe.Check(errors);
         errors.ThrowIfAny();
-        var wish = new OutputWish(publication, recipe, profiles.PressOf(publication.Setup), clock.GetLocalNow());
+        var setup = publication.Setup;
+        // What is not printed can be made without the press's profile too.
+        var wish = new OutputWish(publication, recipe, profiles.PressOf(recipe.Kind == OutputKind.Print ? setup : setup with { Press = null }), clock.GetLocalNow());
         _ = wish.Count;
         return wish;
     }
@@ -113,6 +125,7 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
             Begun = wish.Time,
             FileName = wish.FileName,
             Sheets = wish.Count,
+            Product = PrintProduct.Of(wish),
         });
         Directory.CreateDirectory(Path.GetDirectoryName(PathOf(running.Note, NoteEnding))!);
         Save(running.Note);
@@ -199,7 +212,7 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
             {
                 await heavy.RunAsync(cancel =>
                 {
-                    new OutputWriter(wish, new(previews, readers), previews, heavy.MostPixels, made => Change(running, note => note with { Made = made }),
+                    new OutputWriter(wish, new(previews, readers), previews, FilesOf(wish.Publication.Setup), heavy.MostPixels, made => Change(running, note => note with { Made = made }),
                         cancel).Write(half);
                     return true;
                 }, stop);
@@ -212,6 +225,23 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
         }
     }
 
+    private BundleFiles FilesOf(Setup setup) => new(fonts, setup.Press is { } press ? profiles.Find(press.ContentHash) : null);
+
+    /// <summary>Changes what is noted of an output, and keeps it.</summary>
+    /// <returns>What is noted now; where the output is gone, what was.</returns>
+    public OutputNote Amend(OutputNote note, Func<OutputNote, OutputNote> change)
+    {
+        if (!_all.TryGetValue(note.Id, out var running)) return note;
+        lock (running.Gate)
+        {
+            // It may have been removed between one line and the other.
+            if (!_all.ContainsKey(note.Id)) return note;
+            running.Note = change(running.Note);
+            Save(running.Note);
+            return running.Note;
+        }
+    }
+
     private static void Change(Running running, Func<OutputNote, OutputNote> change)
     {
         lock (running.Gate) running.Note = change(running.Note);
@@ -219,16 +249,18 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
 
     private void End(Running running, Func<OutputNote, OutputNote> change)
     {
-        Change(running, note => change(note) with { Ended = clock.GetLocalNow() });
-        Save(running.Note);
+        Amend(running.Note, note => change(note) with { Ended = clock.GetLocalNow() });
         foreach (var old in Of(running.Note.PublicationId).Where(n => !n.IsUnderWay).Skip(MostKept)) Forget(old);
     }
 
     private void Forget(OutputNote note)
     {
-        if (!_all.TryRemove(note.Id, out _)) return;
-        File.Delete(PathOf(note, FileEnding));
-        File.Delete(PathOf(note, NoteEnding));
+        if (!_all.TryRemove(note.Id, out var running)) return;
+        lock (running.Gate)
+        {
+            File.Delete(PathOf(note, FileEnding));
+            File.Delete(PathOf(note, NoteEnding));
+        }
     }
 
     private void Save(OutputNote note)

@@ -1,4 +1,6 @@
+using System.Collections.Immutable;
 using Formatum.Core.Publications;
+using Formatum.Output.Tickets;
 using Formatum.Storage;
 
 namespace Formatum.Web.Outputs;
@@ -34,6 +36,14 @@ public sealed record OutputNote
     /// <summary>How many sheets it comes to, and how many are made.</summary>
     public required int Sheets { get; init; }
     public int Made { get; init; }
+
+    /// <summary>What a ticket says of it; null where it was made before there were any.</summary>
+    public PrintProduct? Product { get; init; }
+
+    /// <summary>To whom it was handed over, the newest first.</summary>
+    public ImmutableArray<Handover> Handovers { get; init => field = value.IsDefault ? [] : value; } = [];
+
+    public bool IsBusy => IsUnderWay || Handovers.Any(h => h.State == HandoverState.Sending);
 
     public bool IsUnderWay => State is OutputState.Waiting or OutputState.Making;
 }

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Formatum.Core.Publications;
+using Formatum.Output.Tickets;
 
 namespace Formatum.Web.Outputs;
 
@@ -18,6 +19,7 @@ public static class OutputText
     {
         OutputKind.Print => "PDF for print",
         OutputKind.Screen => "PDF for screens",
+        OutputKind.Bundle => "All that is needed, as one ZIP",
         OutputKind.Book => "Book for reading programs (EPUB)",
         _ => "Pictures of pages",
     };
@@ -50,6 +52,25 @@ public static class OutputText
         PictureFileKind.Jpeg => "JPEG",
         PictureFileKind.Webp => "WebP",
         _ => kind.ToString().ToUpperInvariant(),
+    };
+
+    public static string Binding(Binding binding) => binding switch
+    {
+        Output.Tickets.Binding.SaddleStitch => "folded and stitched",
+        Output.Tickets.Binding.SoftCover => "glued, with a soft cover",
+        Output.Tickets.Binding.HardCover => "with a hard cover",
+        Output.Tickets.Binding.WireComb => "on a wire comb",
+        _ => "loose or folded",
+    };
+
+    /// <summary>What came of a hand-over, after the name of where it went.</summary>
+    public static string State(Handover handover) => handover.State switch
+    {
+        HandoverState.Sending => "on its way ...",
+        HandoverState.Accepted => "accepted" + (handover.Job is { } job ? $" as {job}" : ""),
+        HandoverState.Refused => "refused",
+        HandoverState.Laid => $"laid there as {handover.Job}",
+        _ => "not handed over",
     };
 
     public static string State(OutputNote note) => note.State switch

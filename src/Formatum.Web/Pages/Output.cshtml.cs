@@ -7,6 +7,7 @@ using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Output;
 using Formatum.Output.Making;
+using Formatum.Output.Tickets;
 using Formatum.Storage;
 using Formatum.Web.Hosting;
 using Formatum.Web.Links;
@@ -28,7 +29,7 @@ public sealed record OutputSheets(OutputSummary Summary, Standing Standing);
 
 /// <summary>Output: recipes, what they would make, and what was made.</summary>
 public sealed class OutputModel(PublicationStore store, RecipeShelf shelf, OutputJobs jobs, ProfileStore profiles, ProfileIntake intake, LinkStates links,
-    HeavyWork heavy) : PageModel
+    Handovers handovers, HeavyWork heavy) : PageModel
 {
     public required Standing Standing { get; set; }
     public required IReadOnlyList<ShelvedRecipe> Recipes { get; set; }
@@ -42,6 +43,7 @@ public sealed class OutputModel(PublicationStore store, RecipeShelf shelf, Outpu
 
     public Publication Publication => Standing.Publication;
     public IReadOnlyList<OutputNote> Outputs => jobs.Of(Standing.Id);
+    public IReadOnlyList<Destination> Destinations => handovers.Destinations;
     public IReadOnlyList<PressProfile> Profiles => profiles.All();
 
     public async Task<IActionResult> OnGetAsync(int id, string? recipe)
@@ -113,6 +115,16 @@ public sealed class OutputModel(PublicationStore store, RecipeShelf shelf, Outpu
     {
         Standing = await store.OpenAsync(id);
         jobs.Drop(id, output);
+        return Listed();
+    }
+
+    /// <summary>Hands an output over, with a job ticket.</summary>
+    public async Task<IActionResult> OnPostHandAsync(int id, string output, string? to, string? copies, Binding binding, string? note)
+    {
+        Standing = await store.OpenAsync(id);
+        if (!int.TryParse(copies, NumberStyles.None, CultureInfo.InvariantCulture, out int number))
+            throw new EditRefused("copies", $"\u201c{copies}\u201d is no number of copies. Type one, such as 500.");
+        handovers.Begin(id, output, to, new(number, binding, note?.Trim() ?? ""), HttpContext.Maker());
         return Listed();
     }
 

@@ -97,7 +97,36 @@ make.addEventListener('click', async () => {
   await change('Make', new FormData(form));
   make.disabled = false;
 });
+
+// One card for all outputs; what was typed into it stays for the next.
+const hand = document.getElementById('hand-form'), handCard = document.getElementById('hand-card');
+let handed = null;
+function askHand(button) {
+  handed = button.dataset.hand;
+  handCard.showPopover();
+  if (!hand) return;
+  document.getElementById('hand-file').textContent = button.dataset.file;
+  document.getElementById('hand-proof').hidden = button.dataset.proof !== 'yes';
+  document.getElementById('hand-binding').value = button.dataset.binding;
+  document.getElementById('hand-error').textContent = '';
+  document.getElementById('hand-copies').select();
+}
+hand?.addEventListener('submit', async event => {
+  event.preventDefault();
+  const given = new FormData(hand), button = hand.querySelector('button');
+  given.set('output', handed);
+  button.disabled = true;
+  try {
+    show((await ask('POST', `${address}?handler=Hand`, { form: given })).text);
+    handCard.hidePopover();
+  } catch (problem) {
+    document.getElementById('hand-error').textContent = problem.message;
+  }
+  button.disabled = false;
+});
 outputs.addEventListener('click', event => {
+  const asked = event.target.closest('[data-hand]');
+  if (asked) askHand(asked);
   const drop = event.target.closest('[data-drop]');
   if (drop) change('Drop', valuesOf({ output: drop.dataset.drop }));
 });
