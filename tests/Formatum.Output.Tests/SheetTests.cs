@@ -97,6 +97,27 @@ public sealed class SheetTests : IDisposable
         (gutter[1], gutter[212], gutter[216]).ShouldBe((0, 0, 255));
     }
 
+    /// <summary>A4 on its side, 3 mm narrower where it folds in: folds at 97 and 197 mm outside, at 100 and 200 mm inside.</summary>
+    [Fact]
+    public void A_folded_sheet_has_a_mark_at_each_of_its_folds()
+    {
+        var setup = Workshop.A4() with
+        {
+            PageWidth = Units.Millimetres(297),
+            PageHeight = Units.Millimetres(210),
+            Folding = new() { Narrower = Units.Millimetres(3) },
+        };
+        string path = Write(Publication.Create(setup, 2), new() { Marks = new() { Fold = true } });
+        using var pdf = PdfDocument.Open(path);
+        foreach (var (page, folds) in new[] { (1, new[] { 97.0, 197 }), (2, [100, 200]) })
+        {
+            var read = pdf.GetPage(page);
+            double left = (read.Width - Units.Millimetres(297)) / 2;
+            read.Paths.Where(s => s.IsStroked).Select(s => s.GetBoundingRectangle()!.Value).Select(r => (r.Left + r.Right) / 2 - left).Distinct().Order()
+                .Select(x => Math.Round(x / Units.PointsPerMillimetre, 2)).Distinct().ShouldBe(folds);
+        }
+    }
+
     [Fact]
     public void Sheets_for_print_are_PDF_X_4_with_marks_at_every_cut_and_none_at_the_fold()
     {

@@ -11,6 +11,48 @@ namespace Formatum.Web.Tests;
 public sealed class DeskTests(Workplace place) : InBrowser(place)
 {
     [Fact]
+    public async Task A_folded_brochure_is_set_up_and_its_panels_are_zones_that_catch()
+    {
+        Go("/setup");
+        Type("#name", "Leaflet");
+        Browser.Find("#folding").Displayed.ShouldBeFalse();
+        Browser.Click("[name='Form.Facing'][value=false]");
+        Browser.Click("[name='Form.Sideways'][value=true]");
+        Type("#pages", "2");
+        Type("#columns", "1");
+        Browser.Click("#fold option[value=Roll]");
+        Type("#narrower", "30 mm");
+        Browser.Click("button[type=submit]");
+        Browser.Find("#narrower-error").Text.ShouldContain("1 to 3 mm is usual");
+        Type("#narrower", "3 mm");
+        Browser.Until(() => Browser.Find("#plan").Text.Contains("outside, panels of 97 mm, 100 mm, 100 mm", StringComparison.Ordinal)
+            && Browser.Find("#plan").Text.Contains("inside, panels of 100 mm, 100 mm, 97 mm", StringComparison.Ordinal), "both sides are drawn");
+        Browser.Click("button[type=submit]");
+        Browser.Find("#desk[data-ready]");
+        Browser.Driver.FindElements(By.CssSelector("#zones .zone-fold")).Count.ShouldBe(2);
+        int id = int.Parse(Browser.Driver.Url.Split('/')[^2], CultureInfo.InvariantCulture);
+        // As a program asks for it.
+        var same = await Server.PostAsync("/api/publications", new
+        {
+            name = "Leaflet",
+            page = new { width = "297mm", height = "210mm" },
+            pages = 2,
+            folding = new { kind = "roll", narrower = "3mm" },
+        });
+        string Folds() => string.Join(' ', Browser.Driver.FindElements(By.CssSelector("#zones .zone-fold")).Select(e => e.GetDomAttribute("x")));
+        string drawn = Folds();
+        Go($"/publications/{same.GetProperty("id").GetInt32()}/desk");
+        Browser.Find("#desk[data-ready]");
+        Folds().ShouldBe(drawn);
+        Go($"/publications/{id}/setup");
+        Browser.Find("#fold").GetDomProperty("value").ShouldBe("Roll");
+        Browser.Click("#fold option[value='']");
+        Browser.Click("button[type=submit]");
+        Browser.Find("#desk[data-ready]");
+        Browser.Has("#zones .zone-fold").ShouldBeFalse();
+    }
+
+    [Fact]
     public async Task A_publication_is_set_up_and_nothing_typed_is_lost_where_it_is_impossible()
     {
         Go("/");

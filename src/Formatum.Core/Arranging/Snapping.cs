@@ -45,12 +45,16 @@ public sealed class Snapping
         var trim = spread.Trim;
         foreach (var page in spread.Pages) Add(page.Trim, "edge of the page");
         if (setup.Bleed > 0) Add(trim.Grown(setup.Bleed), "bleed");
-        foreach (var page in spread.Pages) Add(setup.TypeArea(page.Recto).Moved(page.Trim.X, page.Trim.Y), "margin");
+        foreach (var page in spread.Pages)
+        {
+            foreach (double fold in setup.FoldsOf(page)) _across.Add(new(page.Trim.X + fold, "fold", page.Trim.Y, page.Trim.Bottom));
+            foreach (var area in setup.TypeAreas(page)) Add(area.Moved(page.Trim.X, page.Trim.Y), "margin");
+        }
         if (setup.Columns.Count > 1)
         {
             foreach (var page in spread.Pages)
             {
-                foreach (var column in setup.ColumnBoxes(page.Recto))
+                foreach (var column in setup.ColumnBoxes(page))
                 {
                     var at = column.Moved(page.Trim.X, page.Trim.Y);
                     _across.Add(new(at.X, "column", at.Y, at.Bottom));
@@ -58,7 +62,11 @@ public sealed class Snapping
                 }
             }
         }
-        foreach (var page in spread.Pages) AddMiddle(page.Trim, "middle of the page");
+        foreach (var page in spread.Pages)
+        {
+            AddMiddle(page.Trim, "middle of the page");
+            foreach (var panel in setup.PanelsOf(page)) AddMiddle(panel.Moved(page.Trim.X, page.Trim.Y), "middle of the panel");
+        }
         if (spread.Pages.Length > 1) _across.Add(new(trim.Centre.X, "fold", trim.Y, trim.Bottom));
         foreach (var guide in Guide.On(publication, spread))
         {

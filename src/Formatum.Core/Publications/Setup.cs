@@ -67,6 +67,9 @@ public sealed record Setup : Part
     /// <summary>The press it is made for; null for four inks in general.</summary>
     public PressProfile? Press { get; init; }
 
+    /// <summary>How its sheets are folded into panels; null where they are not.</summary>
+    public Folding? Folding { get; init; }
+
     public override PartKey Key => new(PartKind.Setup, 0);
 
     /// <summary>How an effective resolution stands against this publication's limits.</summary>
@@ -85,10 +88,24 @@ public sealed record Setup : Part
         return new(left, Margins.Top, PageWidth - left - right, PageHeight - Margins.Top - Margins.Bottom);
     }
 
-    /// <summary>The columns of a page, from the left.</summary>
-    public IEnumerable<Box> ColumnBoxes(bool recto)
+    /// <summary>The panels of a page, from the left; none where it is not folded.</summary>
+    public IEnumerable<Box> PanelsOf(PlacedPage page) => Folding is { } folding && !Facing ? folding.PanelsOf(this, isOutside: page.Number % 2 != 0) : [];
+
+    /// <summary>Where a page is folded, from its left edge, in points.</summary>
+    public IEnumerable<double> FoldsOf(PlacedPage page) => PanelsOf(page).Skip(1).Select(p => p.X);
+
+    /// <summary>Where a page's margins let things stand: one place, or one in each of its panels.</summary>
+    public IEnumerable<Box> TypeAreas(PlacedPage page) => PanelsOf(page).Select(Within).DefaultIfEmpty(TypeArea(page.Recto));
+
+    /// <summary>What the margins leave of a panel.</summary>
+    private Box Within(Box panel) => new(panel.X + Margins.Inside, panel.Y + Margins.Top, panel.Width - Margins.Inside - Margins.Outside,
+        panel.Height - Margins.Top - Margins.Bottom);
+
+    /// <summary>The columns of a page, from the left; those of each panel where it is folded.</summary>
+    public IEnumerable<Box> ColumnBoxes(PlacedPage page) => TypeAreas(page).SelectMany(ColumnsWithin);
+
+    private IEnumerable<Box> ColumnsWithin(Box area)
     {
-        var area = TypeArea(recto);
         double width = (area.Width - (Columns.Count - 1) * Columns.Gutter) / Columns.Count;
         for (int i = 0; i < Columns.Count; i++)
             yield return new(area.X + i * (width + Columns.Gutter), area.Y, width, area.Height);
@@ -127,16 +144,26 @@ public sealed record Setup : Part
         errors.Range("floorPpi", FloorPpi, 1, 10_000, "Give a resolution between 1 and 10,000 ppi; 150 is a usual floor.");
         if (FloorPpi > PrintPpi) errors.Add("floorPpi", "The floor lies above the resolution wanted in print. Make it lower.");
         if (Press is { IsPossible: false }) errors.Add("press", "A profile is named by its content. Choose one of those that were brought in.");
+        Folding?.Check(errors);
+        if (Folding is not null && Facing)
+            errors.Add("folding", "A sheet that is folded has no facing pages: each page is one side of it. Let pages lie single, or leave the folds out.");
         if (errors.Any) return;
 
-        var area = TypeArea(recto: true);
+        var page = new Box(0, 0, PageWidth, PageHeight);
+        var narrowest = Folding?.PanelsOf(this, isOutside: false).MinBy(p => p.Width) ?? page;
+        if (narrowest.Width < SmallestSide)
+        {
+            errors.Add("folding.panels", $"The narrowest panel would be {Say(narrowest.Width)} wide. Take fewer panels, or a wider page.");
+            return;
+        }
+        var area = Within(narrowest);
         if (area.Width < 1)
-            errors.Add("margins.inside", $"The inside and outside margins together are {Say(Margins.Inside + Margins.Outside)}, and the page is only " +
-                $"{Say(PageWidth)} wide. Make them narrower, or the page wider.");
+            errors.Add("margins.inside", $"The inside and outside margins together are {Say(Margins.Inside + Margins.Outside)}, and {(Folding is null ? "the page" : "a panel")} is only " +
+                $"{Say(narrowest.Width)} wide. Make them narrower, or the page wider.");
         if (area.Height < 1)
             errors.Add("margins.top", $"The top and bottom margins together are {Say(Margins.Top + Margins.Bottom)}, and the page is only " +
                 $"{Say(PageHeight)} high. Make them smaller, or the page higher.");
-        if (!errors.Any && ColumnBoxes(true).First().Width < 1)
+        if (!errors.Any && ColumnsWithin(area).First().Width < 1)
             errors.Add("columns.gutter", $"{Columns.Count} columns with gutters of {Say(Columns.Gutter)} leave no room for text in {Say(area.Width)}. " +
                 $"Take fewer columns or a narrower gutter.");
     }

@@ -189,7 +189,7 @@ public static class PdfWriter
             if (frames.Any(f => f.Look.Blend != Blend.Normal)) AsArtifact(content, () => LayPaper(content, visible));
             _scene.Draw(content, frames, visible);
             content.Restore();
-            AsArtifact(content, () => _marks.Draw(content, trim, sheet, shown.Pages.Skip(1).Select(p => p.Trim.X),
+            AsArtifact(content, () => _marks.Draw(content, trim, sheet, FoldsOf(shown.Pages),
                 Information(shown.Pages.Count > 1 ? shown.Spread.Label : $"Page {shown.Pages[0].Folio}")));
             content.Restore();
             int stream = _file.AddPacked("", content.Bytes());
@@ -199,6 +199,9 @@ public static class PdfWriter
                 $"/Group<</S/Transparency/CS {_colours.Blending}/I true>>/Resources{content.Resources()}/Contents {PdfSyntax.Reference(stream)}" +
                 $"{tagged}{(links.Length == 0 ? "" : $"/Annots[{string.Join(' ', links.Select(PdfSyntax.Reference))}]")}>>");
         }
+
+        private IEnumerable<double> FoldsOf(IReadOnlyList<PlacedPage> pages) => pages.Skip(1).Select(p => p.Trim.X)
+            .Concat(pages.SelectMany(p => _publication.Setup.FoldsOf(p).Select(x => p.Trim.X + x)));
 
         /// <summary>A side of a sheet with several pages.</summary>
         private void WriteSide(SheetSide side, int page, int tree)

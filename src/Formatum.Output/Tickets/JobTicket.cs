@@ -74,6 +74,7 @@ public sealed record JobTicket(string Id, PrintProduct Product, TicketWish Wish,
         var product = new XElement(Names + "Product", new XAttribute("ID", "product"), new XAttribute("IsRoot", "true"),
             new XAttribute("Amount", Wish.Copies), new XAttribute("DescriptiveName", Xml(Title)));
         if (Wish.Note.Length > 0) product.Add(new XElement(Names + "Comment", Xml(Wish.Note)));
+        if (Product.Folded.Length > 0) product.Add(new XElement(Names + "Comment", Product.Folded));
         product.Add(Intent("LayoutIntent", new XAttribute("FinishedDimensions", $"{Number(Product.Width)} {Number(Product.Height)} 0"),
             new XAttribute("Pages", Product.Pages), new XAttribute("Sides", Product.Pages > 1 ? "TwoSided" : "OneSided")));
         product.Add(Intent("ColorIntent", new XElement(Names + "SurfaceColor", new XAttribute("Surface", Product.Pages > 1 ? "Both" : "Front"),

@@ -145,6 +145,16 @@ public sealed record ColumnsBody(int? Count = null, Length? Gutter = null);
 /// <summary>The baseline grid: from line to line, and where it begins below the trim's upper edge.</summary>
 public sealed record BaselineBody(Length? Step = null, Length? Start = null);
 
+/// <summary>How sheets are folded into panels.</summary>
+public sealed record FoldingBody(FoldKind Kind, int? Panels = null, Length? Narrower = null)
+{
+    public Folding ToFolding()
+    {
+        var usual = new Folding { Kind = Kind };
+        return usual with { Panels = Panels ?? usual.Panels, Narrower = Narrower?.Points ?? usual.Narrower };
+    }
+}
+
 public sealed record PublicationBody
 {
     public required string Name { get; init; }
@@ -170,6 +180,7 @@ public sealed record PublicationBody
     public MarginsBody? Margins { get; init; }
     public ColumnsBody? Columns { get; init; }
     public BaselineBody? Baseline { get; init; }
+    public FoldingBody? Folding { get; init; }
     public LengthUnit? Unit { get; init; }
     public double? AssumedPpi { get; init; }
 
@@ -206,6 +217,7 @@ public sealed record PublicationBody
             Bleed = Bleed?.Points ?? Units.Millimetres(3),
             Margins = new(Margins?.Top?.Points ?? usual, Margins?.Bottom?.Points ?? usual, Margins?.Inside?.Points ?? usual, Margins?.Outside?.Points ?? usual),
             Columns = new(Columns?.Count ?? 1, Columns?.Gutter?.Points ?? Units.Millimetres(4)),
+            Folding = Folding?.ToFolding(),
             BaselineStep = Baseline?.Step?.Points ?? 0,
             BaselineStart = Baseline?.Start?.Points ?? 0,
             Unit = Unit ?? LengthUnit.Millimetre,

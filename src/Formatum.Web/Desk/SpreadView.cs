@@ -81,8 +81,9 @@ public static class SpreadView
             .Append(Hatches);
         Zones(svg, publication, spread);
         svg.Append("</svg><p class=\"plan-words\">");
-        svg.Append(SvgWriter.Escape($"{Words.Size(setup.PageWidth, setup.PageHeight, setup.Unit)} \u00b7 type area " +
-            $"{Words.Size(setup.TypeArea(true).Width, setup.TypeArea(true).Height, setup.Unit)}"));
+        svg.Append(SvgWriter.Escape($"{Words.Size(setup.PageWidth, setup.PageHeight, setup.Unit)} \u00b7 " + (setup.Folding is null
+            ? $"type area {Words.Size(setup.TypeArea(true).Width, setup.TypeArea(true).Height, setup.Unit)}"
+            : $"{(spread.Pages[0].Number % 2 != 0 ? "outside" : "inside")}, panels of {string.Join(", ", setup.PanelsOf(spread.Pages[0]).Select(p => Units.Text(p.Width, setup.Unit)))}")));
         return svg.Append("</p>").ToString();
     }
 
@@ -101,6 +102,9 @@ public static class SpreadView
             </defs>
             """;
 
+    /// <summary>How wide a fold is shown, in points: nothing that matters should lie in it.</summary>
+    private const double FoldZone = 2 * Units.PointsPerMillimetre;
+
     private static void Zones(StringBuilder svg, Publication publication, Spread spread)
     {
         var setup = publication.Setup;
@@ -108,11 +112,13 @@ public static class SpreadView
         foreach (var page in spread.Pages)
         {
             Rect(svg, page.Trim, "zone-page");
-            var area = setup.TypeArea(page.Recto).Moved(page.Trim.X, page.Trim.Y);
-            svg.Append(CultureInfo.InvariantCulture, $"<path class=\"zone-margin\" fill-rule=\"evenodd\" d=\"{Path(page.Trim)}{Path(area)}\"/>");
+            var areas = setup.TypeAreas(page).Select(a => a.Moved(page.Trim.X, page.Trim.Y)).ToList();
+            svg.Append(CultureInfo.InvariantCulture, $"<path class=\"zone-margin\" fill-rule=\"evenodd\" d=\"{Path(page.Trim)}{string.Concat(areas.Select(Path))}\"/>");
+            foreach (double fold in setup.FoldsOf(page))
+                Rect(svg, new(page.Trim.X + fold - FoldZone / 2, page.Trim.Y, FoldZone, page.Trim.Height), "zone-fold");
             if (setup.Columns.Count > 1)
-                foreach (var column in setup.ColumnBoxes(page.Recto)) Rect(svg, column.Moved(page.Trim.X, page.Trim.Y), "zone-column");
-            if (setup.BaselineStep > 0) svg.Append("<path class=\"zone-baselines\" d=\"").Append(Baselines(setup, area, page.Trim.Y)).Append("\"/>");
+                foreach (var column in setup.ColumnBoxes(page)) Rect(svg, column.Moved(page.Trim.X, page.Trim.Y), "zone-column");
+            if (setup.BaselineStep > 0) svg.Append("<path class=\"zone-baselines\" d=\"").Append(Baselines(setup, areas[0].Union(areas[^1]), page.Trim.Y)).Append("\"/>");
         }
         if (spread.Pages.Length == 2)
             svg.Append(CultureInfo.InvariantCulture, $"<path class=\"fold\" d=\"M{N(spread.Pages[1].Trim.X)} {N(spread.Trim.Y)}v{N(spread.Trim.Height)}\"/>");

@@ -16,7 +16,7 @@ public static class WordsPlace
     public static (int Page, Box Box) Of(Ground ground, Vec at)
     {
         var page = ground.Spread.PageAt(at);
-        var area = ground.TypeArea(page);
+        var area = ground.TypeArea(page, at);
         var column = ground.Columns(page).FirstOrDefault(c => at.X >= c.X && at.X <= c.Right, area);
         double top = at.Y > column.Y && column.Bottom - at.Y > Lowest ? at.Y : column.Y;
         return (page.Number, new Box(column.X, top, column.Width, column.Bottom - top).Moved(-page.Trim.X, -page.Trim.Y));

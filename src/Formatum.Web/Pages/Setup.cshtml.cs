@@ -93,7 +93,7 @@ public sealed class SetupModel(PublicationStore store, HeavyWork heavy) : PageMo
         // While the name is still missing, the page can be drawn all the same.
         var drawn = Errors.Keys.All(k => k is "name" or "edition") ? Publication.Create(setup with { Name = "Plan", Edition = "" }, 3) : null;
         Plan = drawn is null ? $"<p class=\"plan-words\">{WebUtility.HtmlEncode(Errors.Values.First())}</p>"
-            : SpreadView.Plan(drawn, Spread.At(drawn, setup.Facing ? 1 : 0));
+            : SpreadView.Plan(drawn, Spread.At(drawn, setup.Facing ? 1 : 0)) + (setup.Folding is null ? "" : SpreadView.Plan(drawn, Spread.At(drawn, 1)));
         return Errors.Count == 0 ? (setup, pages) : null;
     }
 }

@@ -31,6 +31,11 @@ public sealed class SetupForm
     public string? Columns { get; set; } = "3";
     public string? Gutter { get; set; } = "5 mm";
     public string? Bleed { get; set; } = "3 mm";
+
+    /// <summary>How sheets are folded; null for not at all.</summary>
+    public FoldKind? Fold { get; set; }
+    public string? Panels { get; set; } = "3";
+    public string? Narrower { get; set; } = "2 mm";
     public string? BaselineStep { get; set; } = "0";
     public string? BaselineStart { get; set; } = "0";
     public LengthUnit Unit { get; set; } = LengthUnit.Millimetre;
@@ -76,6 +81,9 @@ public sealed class SetupForm
             Columns = s.Columns.Count.ToString(CultureInfo.InvariantCulture),
             Gutter = Text(s.Columns.Gutter),
             Bleed = Text(s.Bleed),
+            Fold = s.Folding?.Kind,
+            Panels = (s.Folding ?? new()).Panels.ToString(CultureInfo.InvariantCulture),
+            Narrower = Text((s.Folding ?? new()).Narrower),
             BaselineStep = Text(s.BaselineStep),
             BaselineStart = Text(s.BaselineStart),
             Unit = s.Unit,
@@ -118,6 +126,7 @@ public sealed class SetupForm
             Margins = new(Read("margins.top", Top, over?.Margins.Top), Read("margins.bottom", Bottom, over?.Margins.Bottom),
                 Read("margins.inside", Inside, over?.Margins.Inside), Read("margins.outside", Outside, over?.Margins.Outside)),
             Columns = new(Whole("columns.count", Columns, errors), Read("columns.gutter", Gutter, over?.Columns.Gutter)),
+            Folding = Fold is { } kind ? ReadFolding(kind, over?.Folding, Read, errors) : null,
             BaselineStep = Read("baseline.step", BaselineStep, over?.BaselineStep),
             BaselineStart = Read("baseline.start", BaselineStart, over?.BaselineStart),
             Unit = Enum.IsDefined(Unit) ? Unit : LengthUnit.Millimetre,
@@ -133,6 +142,14 @@ public sealed class SetupForm
             if (pages is < 1 or > Setup.MostPages) errors.Add("pages", $"{pages} pages cannot be made. Give a number from 1 to {Setup.MostPages}.");
         }
         return (setup, pages);
+    }
+
+    private Folding ReadFolding(FoldKind kind, Folding? over, Func<string, string?, double?, double> read, FieldErrors errors)
+    {
+        var folding = new Folding { Kind = kind };
+        // What the kind does not ask for is not looked at.
+        if (folding.IsCounted) folding = folding with { Panels = Whole("folding.panels", Panels, errors) };
+        return kind is FoldKind.Roll or FoldKind.Gate ? folding with { Narrower = read("folding.narrower", Narrower, over?.Narrower) } : folding;
     }
 
     /// <summary>A length as typed; what stands there as it was shown is what it was, to the last digit.</summary>

@@ -58,7 +58,7 @@ public class SetupTests
     [Fact]
     public void Columns_fill_the_type_area_with_gutters_between()
     {
-        var columns = A4().ColumnBoxes(recto: true).ToList();
+        var columns = A4().ColumnBoxes(Spread.At(Publication.Create(A4(), 1), 0).Pages[0]).ToList();
         columns.Count.ShouldBe(3);
         columns[1].X.ShouldBe(columns[0].Right + 12, 1e-9);
         columns[2].Right.ShouldBe(A4().TypeArea(true).Right, 1e-9);

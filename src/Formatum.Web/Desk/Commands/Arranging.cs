@@ -30,7 +30,7 @@ public sealed record LineUpFrames : Gesture
     /// <summary>The box gone by, on the page that a frame lies on; null for the frames themselves.</summary>
     internal static Box? Reference(Ground ground, Pose pose, LineUpWith with) => with switch
     {
-        LineUpWith.Margins => ground.TypeArea(ground.Spread.PageAt(pose.Box.Centre)),
+        LineUpWith.Margins => ground.TypeArea(ground.Spread.PageAt(pose.Box.Centre), pose.Box.Centre),
         LineUpWith.Page => ground.Spread.PageAt(pose.Box.Centre).Trim,
         LineUpWith.Spread => ground.Spread.Trim,
         _ => null,

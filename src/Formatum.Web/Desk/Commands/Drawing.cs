@@ -92,7 +92,7 @@ public sealed record DrawHere : Gesture
     {
         var (publication, pages, shape) = (ground.Publication, ground.Spread.Pages, new FrameShape(Outline, Sides));
         var page = pages.FirstOrDefault(p => FrameIds.Any(id => publication.Frames.GetValueOrDefault(id)?.PageId == p.Page.Id)) ?? pages[0];
-        var area = publication.Setup.TypeArea(page.Recto);
+        var area = publication.Setup.TypeAreas(page).First();
         double width = area.Width / 2, ratio = Outline == "polygon" ? shape.EvenRatio : shape.IsText ? 2 : 1.5,
             height = Math.Min(width / ratio, area.Height / 2);
         return new MakeFrame
@@ -187,7 +187,7 @@ public sealed record DrawGrid : Drawing
         var drawn = Fills is "margins" or "columns" ? new Snapped(default, []) : Drawn(ground);
         var boxes = Fills switch
         {
-            "margins" => pages.SelectMany(p => grid.Fill(ground.TypeArea(p))),
+            "margins" => pages.SelectMany(ground.TypeAreas).SelectMany(area => grid.Fill(area)),
             "columns" => pages.SelectMany(p => grid.FillColumns(ground.Columns(p))),
             _ => grid.Fill(drawn.Box),
         };
@@ -235,7 +235,7 @@ public sealed record SetDownPicture : Drag
     private Box About(Ground ground, in Picture natural)
     {
         var page = ground.Spread.PageAt(From);
-        var area = ground.TypeArea(page);
+        var area = ground.TypeArea(page, From);
         var about = new Box(From.X - natural.NaturalWidth / 2, From.Y - natural.NaturalHeight / 2, natural.NaturalWidth, natural.NaturalHeight);
         if (about.Width <= area.Width && about.Height <= area.Height) return about;
         var room = ground.Columns(page).Where(c => From.X >= c.X && From.X <= c.Right).Append(area).First();

@@ -46,11 +46,14 @@ public sealed record Ground(Publication Publication, Spread Spread)
             return new FramePlace(p.Frame.Id, page.Number, p.Pose.Box.Moved(-page.Trim.X, -page.Trim.Y), p.Pose.Angle);
         })], picture, words);
 
-    /// <summary>The margins of a page, in points of the spread.</summary>
-    public Box TypeArea(PlacedPage page) => Setup.TypeArea(page.Recto).Moved(page.Trim.X, page.Trim.Y);
+    /// <summary>What the margins leave of a page, in points of the spread; of a folded one, of its panel at a point.</summary>
+    public Box TypeArea(PlacedPage page, Vec at) => TypeAreas(page).MinBy(area => Math.Abs(at.X - area.Centre.X));
+
+    /// <summary>What the margins leave of a page, in points of the spread: of each panel where it is folded.</summary>
+    public IEnumerable<Box> TypeAreas(PlacedPage page) => Setup.TypeAreas(page).Select(a => a.Moved(page.Trim.X, page.Trim.Y));
 
     /// <summary>The columns of a page, in points of the spread.</summary>
-    public ImmutableArray<Box> Columns(PlacedPage page) => [.. Setup.ColumnBoxes(page.Recto).Select(c => c.Moved(page.Trim.X, page.Trim.Y))];
+    public ImmutableArray<Box> Columns(PlacedPage page) => [.. Setup.ColumnBoxes(page).Select(c => c.Moved(page.Trim.X, page.Trim.Y))];
 
     /// <summary>A length that was typed; null where it is none, which is told under the field's name.</summary>
     public double? Length(string field, string text, FieldErrors errors, double current = 0) =>

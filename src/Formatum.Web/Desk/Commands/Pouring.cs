@@ -37,7 +37,7 @@ public sealed record Arrive : TrayGesture, IUnderHand
 
     private MakeFrames Grid(Ground ground)
     {
-        var area = ground.TypeArea(ground.Spread.PageAt(new(ToX, ToY)));
+        var area = ground.TypeArea(ground.Spread.PageAt(new(ToX, ToY)), new(ToX, ToY));
         var shown = ImageIds.Select(id => ground.Publication.Images.GetValueOrDefault(id)).OfType<LinkedImage>().Take(MakeFrames.Most).ToList();
         if (shown.Count == 0) throw new EditRefused("images", "No picture came in. Bring some in first.");
         double ratio = Math.Exp(shown.Average(i => Math.Log((double)i.WidthPx / i.HeightPx)));
