@@ -70,6 +70,7 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
             .GetInt32();
         int master = (await Server.PostAsync($"{at}/masters", new { name = "M" })).GetProperty("id").GetInt32();
         string recipe = (await Server.PostAsync($"{at}/recipes", new { name = "Own", kind = "print" })).GetProperty("key").GetString()!;
+        string output = (await Server.PostAsync($"{at}/outputs", new { recipe = "proof" })).GetProperty("id").GetString()!;
         return (id,
         [
             new("POST", "/api/fit", """{"frame":{"width":200,"height":"120mm","outline":"ellipse"},"image":{"widthPx":4000,"heightPx":3000,"ppi":300,"orientation":6,"subject":[0.5,0.4]},"rule":{"fit":"fill","align":[0.5,0.5],"inset":{"top":1},"rotation":12,"largestCrop":0.2},"recrop":{"zoom":1.2,"point":[0.5,0.5]}}"""),
@@ -112,6 +113,8 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
             new("POST", $"{at}/recipes", """{"name":"Flyer","kind":"print","pages":"1-2","marks":{"crop":true,"offset":"3mm"},"imposition":{"kind":"several","across":2,"down":2,"gutter":4,"sheetWidth":"900mm","sheetHeight":"1200mm"},"mostPpi":200,"quality":80,"filePattern":"{publication} {date}"}"""),
             new("PUT", $"{at}/recipes/{recipe}", """{"name":"Own","bleed":true,"convert":true,"imposition":{"kind":"booklet","creep":1}}"""),
             new("POST", $"{at}/outputs", """{"recipe":"proof","pages":"1-2","settings":{"kind":"screen","spreads":false,"quality":60,"mostPpi":90,"ppi":72,"file":"jpeg","marks":{"bars":true}}}"""),
+            new("POST", $"{at}/outputs/{output}/handovers", """{"to":"Print shop","copies":500,"binding":"saddleStitch","note":"by Friday"}"""),
+            new("POST", "/api/publications", """{"name":"Leaflet","page":{"width":"297mm","height":"210mm"},"pages":2,"folding":{"kind":"roll","panels":4,"narrower":"3mm"}}"""),
             new("POST", $"{at}/undo", null), new("POST", $"{at}/redo", null),
         ]);
     }
@@ -223,7 +226,7 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
         }
     }
 
-    [GeneratedRegex(@"/(own-)?\d+")]
+    [GeneratedRegex(@"/(own-)?([0-9a-f]{32}|\d+)")]
     private static partial Regex Numbers();
 
     [GeneratedRegex(@"/\{[^}]*\}")]
