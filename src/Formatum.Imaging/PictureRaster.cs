@@ -20,6 +20,12 @@ public interface IPixelReader
     /// <param name="wish">How many pixels, and which colours.</param>
     /// <exception cref="BadPicture">The file is gone, or no longer the picture it was; the message does not name it.</exception>
     PictureSamples Samples(LinkedImage image, SampleWish wish);
+
+    /// <summary>A drawing as lines and areas.</summary>
+    /// <param name="image">The linked image, an SVG.</param>
+    /// <returns>The drawing; null where it can only be shown as pixels.</returns>
+    /// <exception cref="BadPicture">The file is gone, or no longer the picture it was; the message does not name it.</exception>
+    Drawing? Drawing(LinkedImage image);
 }
 
 /// <summary>The pixels of a picture, upright, sRGB with straight alpha: four bytes a pixel, rows from the top.</summary>
@@ -36,6 +42,8 @@ public sealed record PictureRaster(int Width, int Height, bool HasAlpha, Box Cov
 
         public PictureSamples Samples(LinkedImage image, SampleWish wish) => PictureSamples.Decode(image, wish,
             (samples, kind, alpha, profile) => new PictureSamples(samples.Width, samples.Height, kind, alpha, profile, samples.WriteToMemory<byte>()));
+
+        public Drawing? Drawing(LinkedImage image) => DrawingReader.Read(image);
     }
 
     /// <summary>Decodes as <see cref="IPixelReader.Pixels"/> says, and gives the pixels, still to be computed, to whoever takes them.</summary>

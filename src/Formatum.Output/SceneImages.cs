@@ -135,6 +135,10 @@ public static class SceneImages
         return Named(image, () => (source.Reader ?? PictureRaster.Here).Samples(image, wish));
     }
 
+    /// <summary>A drawing as lines and areas; null for whatever else, or where it has to be pixels.</summary>
+    internal static Drawing? AsLines(LinkedImage image, PixelSource source) => IsDrawnToSize(image) && PictureFile.IsThere(image.Path)
+        ? Named(image, () => (source.Reader ?? PictureRaster.Here).Drawing(image)) : null;
+
     private static DrawableImage Decoded(LinkedImage image, int widthPx, int heightPx, Box part, PixelSource source)
     {
         if (!PictureFile.IsThere(image.Path)) throw Gone(image);

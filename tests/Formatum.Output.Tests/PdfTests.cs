@@ -87,12 +87,12 @@ public sealed class PdfTests : IDisposable
         }
     }
 
-    /// <summary>Each showing of a drawing has what its size asks for: its smallest does not decide for its largest.</summary>
+    /// <summary>Each showing of a drawing that has to be pixels has what its size asks for: its smallest does not decide for its largest.</summary>
     [Fact]
     public void A_drawing_is_as_sharp_where_it_is_large_as_where_it_is_small()
     {
         File.WriteAllText(_shop.Folder["d.svg"], """
-            <svg xmlns="http://www.w3.org/2000/svg" width="100" height="50"><path d="M0 0h100v50z" fill="#204060"/></svg>
+            <svg xmlns="http://www.w3.org/2000/svg" width="100" height="50"><path d="M0 0h100v50z" fill="#204060"/><text x="9" y="20">Pixels</text></svg>
             """);
         var p = Workshop.Link(Publication.Create(Workshop.A4(), 1), _shop.Reader.Read(_shop.Folder["d.svg"], "d.svg"));
         foreach (double width in new[] { 24.0, 480 })

@@ -21,6 +21,9 @@ internal enum Work
     /// <summary>A picture in its own colours, written to a file, and its profile to another.</summary>
     Samples,
 
+    /// <summary>A drawing as lines and areas, written to a file; none where it can only be shown as pixels.</summary>
+    Drawing,
+
     /// <summary>Whether a profile of a press can be used.</summary>
     Profile,
 }

@@ -43,6 +43,9 @@ public static class PictureWorker
                 case Work.Profile:
                     ColourProfile.ReadPress(question.Path);
                     return new();
+                case Work.Drawing:
+                    if (DrawingReader.Read(known!) is { } drawing) File.WriteAllBytes(question.Text, drawing.ToJson());
+                    return new();
                 case Work.Samples:
                     return PictureSamples.Decode(known!, new(question.Width, question.Height, question.Press), (samples, kind, alpha, profile) =>
                     {

@@ -82,6 +82,21 @@ public sealed class ReadersApart(PictureLimits limits, string previewFolder, str
         return new PictureSamples(reply.Width, reply.Height, reply.Kind, reply.HasAlpha, profile, File.ReadAllBytes(file));
     });
 
+    /// <inheritdoc/>
+    /// <remarks>Where its lines take too long or too much, its pixels are there.</remarks>
+    public Drawing? Drawing(LinkedImage image) => Aside(file =>
+    {
+        try
+        {
+            AskAsync(new(Work.Drawing, image.Path, file, PartJson.Write(image))).GetAwaiter().GetResult();
+        }
+        catch (BadPicture)
+        {
+            return null;
+        }
+        return File.Exists(file) ? Imaging.Drawing.FromJson(File.ReadAllBytes(file)) : null;
+    });
+
     private T Aside<T>(Func<string, T> ask)
     {
         Directory.CreateDirectory(asideFolder);

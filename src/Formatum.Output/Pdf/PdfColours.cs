@@ -99,6 +99,10 @@ internal sealed class PdfColours(PdfFile file, PressConversion? press, bool conv
         _ => throw new InvalidOperationException(),
     };
 
+    /// <summary>A colour of a run of colours, all of which are said in one space: inks only where light is converted here.</summary>
+    public (string Space, double[] Parts) Running(RgbColour colour) => IsPrint && convert && PressInks.Of(colour, press!) is var four
+        ? ("/DeviceCMYK", [four.Cyan, four.Magenta, four.Yellow, four.Key]) : (Srgb, [colour.Red / 255.0, colour.Green / 255.0, colour.Blue / 255.0]);
+
     private int SpotSpace(SpotColour spot)
     {
         var key = (spot.Name, spot.StandIn);

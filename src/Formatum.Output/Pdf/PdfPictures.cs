@@ -17,10 +17,12 @@ internal readonly record struct PdfPicture(int XObject, Affine ToUpright);
 /// </summary>
 /// <param name="file">The file.</param>
 /// <param name="colours">Its colours.</param>
+/// <param name="drawings">Writes those that are lines and areas.</param>
 /// <param name="options">What is wanted of pictures.</param>
 /// <param name="source">Where their pixels come from.</param>
 /// <param name="cancel">Says that nobody wants them any more.</param>
-internal sealed class PdfPictures(PdfFile file, PdfColours colours, PdfOptions options, PixelSource source, CancellationToken cancel)
+internal sealed class PdfPictures(PdfFile file, PdfColours colours, PdfDrawing drawings, PdfOptions options, PixelSource source,
+    CancellationToken cancel)
 {
     private readonly Dictionary<object, PdfPicture> _known = [];
 
@@ -31,12 +33,23 @@ internal sealed class PdfPictures(PdfFile file, PdfColours colours, PdfOptions o
     public PdfPicture Take(SceneImage image, Affine placed, Box part)
     {
         cancel.ThrowIfCancellationRequested();
+        if (image.Treatment is null && AsLines(image.Source) is { } lines) return lines;
         // Drawn pictures have the pixels of their place, softened ones go by its size; all others have their own, and are written once.
         var size = placed with { E = 0, F = 0 };
         bool drawn = SceneImages.IsDrawnToSize(image.Source);
         var pixels = drawn ? default : SceneImages.Reduced(image.Source, placed, options.MostPpi) ?? (image.Source.WidthPx, image.Source.HeightPx);
         object key = (image.Source.Id, image.Treatment, drawn || image.Treatment is { Reach: > 0 } ? size : default, drawn ? part : default, pixels);
         return _known.TryGetValue(key, out var known) ? known : _known[key] = Write(image, placed, part, pixels);
+    }
+
+    private readonly Dictionary<int, PdfPicture?> _lines = [];
+
+    /// <summary>A drawing as lines and areas, as sharp as the press; null where it has to be pixels.</summary>
+    private PdfPicture? AsLines(LinkedImage image)
+    {
+        if (!SceneImages.IsDrawnToSize(image)) return null;
+        if (_lines.TryGetValue(image.Id, out var known)) return known;
+        return _lines[image.Id] = SceneImages.AsLines(image, source) is { } drawing ? new(drawings.Add(drawing), Affine.Identity) : null;
     }
 
     private PdfPicture Write(SceneImage image, Affine placed, Box part, (int Width, int Height) pixels)

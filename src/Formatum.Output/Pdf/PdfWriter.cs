@@ -109,7 +109,7 @@ public static class PdfWriter
             var states = new PdfStates(file);
             var texts = new PdfText(_fonts, _colours, _colours.IsPrint ? states.Overprint() : 0);
             _tags = options.Live ? new(file, publication) : null;
-            _scene = new(file, _colours, new(file, _colours, options, source, cancel), texts, states, _tags);
+            _scene = new(file, _colours, new(file, _colours, new(file, _colours, states), options, source, cancel), texts, states, _tags);
             _marks = new(_colours, texts, options.Marks, options.Proof);
         }
 

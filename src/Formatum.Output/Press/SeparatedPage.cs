@@ -146,7 +146,19 @@ internal sealed class PlatePictures(PressConversion press, PixelSource source, d
         var (rgb, covers) = PixelParts.Of(drawable.Image);
         bool grey = image.Treatment?.MakesGrey ?? image.Source.Colour == "grey";
         byte[] four = grey ? InBlack(PixelParts.FirstOf(rgb)) : PressPixels.ToInks(rgb, drawable.Image.Width, drawable.Image.Height, press.Press);
+        if (image.Treatment is null && SceneImages.AsLines(image.Source, source) is not null) KeepPlain(four, rgb);
         return new(drawable.Image.Width, drawable.Image.Height, four, covers, drawable.ToUpright);
+    }
+
+    /// <summary>Of a drawing that prints as lines, black is ink black alone and white is none, as in its PDF.</summary>
+    private static void KeepPlain(byte[] four, byte[] rgb)
+    {
+        for (int i = 0, to = 0; i < rgb.Length; i += 3, to += SeparatedPage.Parts)
+        {
+            if (rgb[i] != rgb[i + 1] || rgb[i] != rgb[i + 2] || rgb[i] is not (0 or 255)) continue;
+            four.AsSpan(to, SeparatedPage.Parts).Clear();
+            four[to + 3] = (byte)(255 - rgb[i]);
+        }
     }
 
     private static byte[] InBlack(byte[] grey)
