@@ -57,6 +57,37 @@ public sealed class DiskFullTests
         (await server.GetAsync($"/api/publications/{id}")).GetProperty("frames").GetArrayLength().ShouldBe(frames);
     }
 
+    [Fact]
+    public async Task An_output_that_would_fill_the_disk_ends_half_way_and_leaves_nothing_behind()
+    {
+        Assert.SkipUnless(TestServer.CanHaveDiskOfItsOwn(), "This machine lets nobody mount a small disk.");
+        using var server = new TestServer(diskMegabytes: 60);
+        int id = await server.NewPublicationAsync("Tight", pages: 12, facing: false);
+        int image = (await server.UploadAsync(id, ("noise.jpg", Noise())))[0].GetProperty("id").GetInt32();
+        for (int page = 1; page <= 12; page++)
+            await server.PostAsync($"/api/publications/{id}/frames", new { page, x = 0, y = 0, width = 595, height = 842, imageId = image });
+        async Task<JsonElement> MadeAsync(object wish)
+        {
+            string output = (await server.PostAsync($"/api/publications/{id}/outputs", wish)).GetProperty("id").GetString()!;
+            for (int i = 0; i < 1200; i++)
+            {
+                var now = await server.GetAsync($"/api/publications/{id}/outputs/{output}");
+                if (now.GetProperty("state").GetString() is not ("waiting" or "making")) return now;
+                await Task.Delay(50);
+            }
+            throw new TimeoutException("The output does not end.");
+        }
+        // Pixels of noise are as large without loss as they are in memory: far more than the disk has.
+        var full = await MadeAsync(new { recipe = "pictures", settings = new { ppi = 400 } });
+        full.GetProperty("state").GetString().ShouldBe("failed");
+        full.GetProperty("error").GetString()!.ShouldContain("disk is full");
+        full.GetProperty("made").GetInt32().ShouldBeInRange(1, 11);
+        Directory.GetFiles(server.InData("outputs"), "*", SearchOption.AllDirectories).ShouldAllBe(f => f.EndsWith(".json", StringComparison.Ordinal));
+        // Edits and smaller outputs go on.
+        await server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 10, y = 10, width = 90, height = 60 });
+        (await MadeAsync(new { recipe = "pictures", pages = "1", settings = new { ppi = 40 } })).GetProperty("state").GetString().ShouldBe("done");
+    }
+
     private static void Fill(string path)
     {
         using var file = new FileStream(path, FileMode.Create, FileAccess.Write, FileShare.None, 0);

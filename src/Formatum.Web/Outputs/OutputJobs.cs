@@ -212,7 +212,7 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
             {
                 await heavy.RunAsync(cancel =>
                 {
-                    new OutputWriter(wish, new(previews, readers), previews, FilesOf(wish.Publication.Setup), heavy.MostPixels, made => Change(running, note => note with { Made = made }),
+                    new OutputWriter(wish, new(previews, readers), previews, FilesOf(wish.Publication.Setup), heavy.MostPixels, made => Made(running, made),
                         cancel).Write(half);
                     return true;
                 }, stop);
@@ -223,6 +223,14 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
                 await Task.Delay(TimeSpan.FromSeconds(TooBusy.RetryAfter), stop);
             }
         }
+    }
+
+    /// <summary>Between two sheets: an output that would take the last of the disk ends there, so that edits can still be stored.</summary>
+    /// <exception cref="NoRoom">It would.</exception>
+    private void Made(Running running, int made)
+    {
+        if (made < running.Note.Sheets && room.Lacks(0) is { } full) throw full;
+        Change(running, note => note with { Made = made });
     }
 
     private BundleFiles FilesOf(Setup setup) => new(fonts, setup.Press is { } press ? profiles.Find(press.ContentHash) : null);
