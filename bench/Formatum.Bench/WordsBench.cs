@@ -48,7 +48,7 @@ internal static class WordsBench
         }
     }
 
-    private static string Paragraph(int number)
+    internal static string Paragraph(int number)
     {
         string[] words = ("every kiln has its own weather and the people who fire it learn to read the colour of the flame before they trust any cone so " +
             "a shelf near the door comes " +
