@@ -31,7 +31,7 @@ public sealed class ColourTests(Workplace place) : InBrowser(place)
     private string Fill(string css) => Browser.Run<string>("return document.querySelector(arguments[0]).getAttribute('fill')", css);
 
     [Fact]
-    public async Task A_colour_toldchanged_once_and_everything_follows()
+    public async Task A_colour_is_changed_once_and_everything_follows()
     {
         var (id, frame) = await BeginAsync();
         Go($"/publications/{id}/colours");
@@ -58,8 +58,28 @@ public sealed class ColourTests(Workplace place) : InBrowser(place)
             "undone");
     }
 
+    /// <summary>A screen's green is no green of four inks: outside the gamut of any offset press (common practice, no source); inks are what they are.</summary>
     [Fact]
-    public async Task On_the_Desk_a_colour_toldone_of_the_palette_or_one_of_its_own()
+    public async Task A_colour_that_no_inks_come_near_to_is_told_and_shown_as_it_prints()
+    {
+        var (id, _) = await BeginAsync();
+        Go($"/publications/{id}/colours/new");
+        Browser.Click("[name=Kind][value=Screen]");
+        Type("#hex", "#00ff40");
+        Type("#rule-name", "Signal");
+        Browser.Until(() => Browser.Find("#rule-samples").Text.Contains("No inks of this press come near to it", StringComparison.Ordinal), "told");
+        Browser.Find("#rule-samples").Text.ShouldContain("with four inks in general");
+        Type("#hex", "#8a8178");
+        Browser.Until(() => Browser.Find("#rule-samples").Text.Contains("#8a8178", StringComparison.Ordinal)
+            && !Browser.Find("#rule-samples").Text.Contains("No inks", StringComparison.Ordinal), "a quiet colour prints as it is");
+        Type("#hex", "#00ff40");
+        Browser.Until(() => Browser.Find("#rule-samples").Text.Contains("No inks", StringComparison.Ordinal), "told again");
+        Browser.Click("[data-act=Apply]");
+        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector(".colour-item .beyond")).Count == 1, "told in the palette");
+    }
+
+    [Fact]
+    public async Task On_the_Desk_a_colour_is_one_of_the_palette_or_one_of_its_own()
     {
         var (id, frame) = await BeginAsync();
         OpenDesk(id);
@@ -133,7 +153,7 @@ public sealed class ColourTests(Workplace place) : InBrowser(place)
 
     /// <summary>Read back by Pillow, which knows such files.</summary>
     [Fact]
-    public async Task A_palette_that_toldtaken_away_toldread_by_another_program_and_comes_back()
+    public async Task A_palette_that_is_taken_away_is_read_by_another_program_and_comes_back()
     {
         var (id, _) = await BeginAsync();
         using var put = await Server.Client.PutAsJsonAsync($"/api/publications/{id}/palette", new object[]
@@ -188,7 +208,7 @@ public sealed class ColourTests(Workplace place) : InBrowser(place)
     [InlineData("[null]")]
     [InlineData("[{\"name\":\"A\"}]")]
     [InlineData("[1,")]
-    public void What_toldno_palette_file_toldtold(string text) =>
+    public void What_is_no_palette_file_is_told(string text) =>
         Should.Throw<EditRefused>(() => PaletteFile.Read(Encoding.UTF8.GetBytes(text))).Message.ShouldNotBeEmpty();
 
     [Fact]

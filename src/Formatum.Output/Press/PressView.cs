@@ -26,7 +26,7 @@ public enum PressShow
 public sealed record PressView(SeparatedPage Page, byte[] Printed, bool[] IsBeyond)
 {
     /// <summary>Above this distance (CIEDE2000), what is printed is seen to be another colour: common practice, no source.</summary>
-    private const float Visible = 5;
+    internal const float Visible = 5;
 
     /// <summary>In what pages are shown, in ppi.</summary>
     public const double Ppi = 96;

@@ -1,6 +1,8 @@
 using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Publications;
+using Formatum.Imaging;
+using Formatum.Output.Press;
 using Formatum.Storage;
 
 namespace Formatum.Web.Colours;
@@ -27,9 +29,15 @@ public sealed class ColourSheet
     /// <summary>What the change would do to the frames that use it.</summary>
     public FrameImpact Impact { get; }
 
-    public ColourSheet(Standing standing, PaletteColour? colour, ColourForm form)
+    /// <summary>The press it is printed on.</summary>
+    public PressConversion Press { get; }
+
+    /// <summary>How the colour as it would be will print.</summary>
+    public PrintedColour Printed => PrintedColour.Of(Shown.Colour, Press);
+
+    public ColourSheet(Standing standing, PaletteColour? colour, ColourForm form, PressConversion press)
     {
-        (Standing, Colour, Form) = (standing, colour, form);
+        (Standing, Colour, Form, Press) = (standing, colour, form, press);
         var errors = new FieldErrors();
         var edit = form.Read(colour?.Id, errors);
         var before = standing.Publication;

@@ -4,6 +4,7 @@ using Formatum.Core.Colours;
 using Formatum.Core.Edits;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
+using Formatum.Output.Press;
 using Formatum.Storage;
 using Formatum.Web.Colours;
 using Formatum.Web.Hosting;
@@ -13,7 +14,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Formatum.Web.Pages;
 
 /// <summary>House style, Colours: the palette, changed with every frame it would touch, taken from files and pictures.</summary>
-public sealed class ColoursModel(PublicationStore store, HeavyWork heavy, MainColours mainColours) : PageModel
+public sealed class ColoursModel(PublicationStore store, HeavyWork heavy, MainColours mainColours, ProfileStore profiles) : PageModel
 {
     public required ColourSheet Sheet { get; set; }
 
@@ -21,6 +22,9 @@ public sealed class ColoursModel(PublicationStore store, HeavyWork heavy, MainCo
 
     /// <summary>The palette in the order it was made.</summary>
     public IEnumerable<PaletteColour> Palette => Publication.Colours.Values.OrderBy(c => c.Id);
+
+    /// <summary>How a colour of the palette will print.</summary>
+    public PrintedColour Printed(PaletteColour colour) => PrintedColour.Of(colour.Colour, Sheet.Press);
 
     /// <summary>The colours that something names.</summary>
     public IReadOnlySet<int> Used => field ??= ColourUse.Ids(Publication).ToHashSet();
@@ -45,7 +49,20 @@ public sealed class ColoursModel(PublicationStore store, HeavyWork heavy, MainCo
     }
 
     private Task<ColourSheet> SheetAsync(Standing standing, PaletteColour? colour, ColourForm form) =>
-        heavy.RunAsync(_ => new ColourSheet(standing, colour, form), HttpContext.RequestAborted);
+        heavy.RunAsync(_ => new ColourSheet(standing, colour, form, PressOf(standing.Publication.Setup)), HttpContext.RequestAborted);
+
+    /// <summary>Four inks in general, where the publication's own press has gone.</summary>
+    private PressConversion PressOf(Setup setup)
+    {
+        try
+        {
+            return profiles.PressOf(setup);
+        }
+        catch (BadProfile)
+        {
+            return profiles.PressOf(setup with { Press = null });
+        }
+    }
 
     public async Task<IActionResult> OnPostApplyAsync(int id, string? colour, ColourForm form)
     {
