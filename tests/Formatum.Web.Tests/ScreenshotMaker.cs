@@ -104,6 +104,9 @@ public sealed class ScreenshotMaker
         browser.Click("[name=Crop]");
         browser.Click("#make");
         Browser.Until(() => browser.Has(".output-item[data-state=Done]"), "made");
+        browser.Click("[data-hand]");
+        browser.Click("#hand-form button");
+        Browser.Until(() => browser.Has("[data-handover=Refused]"), "looked over, with the stand-in of ./run-demo beside");
         Save("output.png");
         browser.Click("#imposition option[value=Booklet]");
         browser.Click("#see-sheets");
