@@ -156,10 +156,12 @@ internal sealed class DrawingReader
         };
     }
 
-    private static DrawnPaint Run(double opacity, SKColorF[]? colours, float[]? places, SKMatrix? local, Func<MovedAxes, ImmutableArray<ColourStop>, ColourRun> run)
+    private static DrawnPaint Run(double opacity, SKColorF[]? colours, float[]? places, SKMatrix? local,
+        Func<MovedAxes, ImmutableArray<ColourStop>, ColourRun> run)
     {
         // A run that also fades would need a mask: it is printed as pixels.
-        if (colours is not { Length: > 0 } || places is null || places.Length != colours.Length || colours.Any(c => Math.Abs(c.Alpha - colours[0].Alpha) > 0.002))
+        if (colours is not { Length: > 0 } || places is null || places.Length != colours.Length
+            || colours.Any(c => Math.Abs(c.Alpha - colours[0].Alpha) > 0.002))
             throw new NotAsLines();
         static byte Byte(float part) => (byte)Math.Clamp(Math.Round(part * 255), 0, 255);
         var stops = colours.Zip(places, (c, p) => new ColourStop(Math.Clamp(p, 0, 1), Byte(c.Red), Byte(c.Green), Byte(c.Blue)));
@@ -174,7 +176,8 @@ internal sealed class DrawingReader
         int width = Math.Max(1, (int)Math.Ceiling(image.WidthPx * scale)), height = Math.Max(1, (int)Math.Ceiling(image.HeightPx * scale));
         var seen = PictureRaster.Here.Pixels(image, width, height, new(0, 0, 1, 1));
         var bounds = svg.Picture!.CullRect;
-        var info = new SkiaSharp.SKImageInfo(seen.Width, seen.Height, SkiaSharp.SKColorType.Rgba8888, SkiaSharp.SKAlphaType.Premul, SkiaSharp.SKColorSpace.CreateSrgb());
+        var info = new SkiaSharp.SKImageInfo(seen.Width, seen.Height, SkiaSharp.SKColorType.Rgba8888, SkiaSharp.SKAlphaType.Premul,
+            SkiaSharp.SKColorSpace.CreateSrgb());
         using var drawn = SkiaSharp.SKSurface.Create(info);
         drawn.Canvas.Scale(seen.Width / bounds.Width, seen.Height / bounds.Height);
         drawn.Canvas.Translate(-bounds.Left, -bounds.Top);

@@ -3,7 +3,8 @@ using System.Text;
 
 namespace Formatum.PrintShop;
 
-/// <summary>Reads the operators of a content stream (ISO 32000-1, 7.8.2), each with the numbers and names before it; strings and arrays are passed over.</summary>
+/// <summary>Reads the operators of a content stream (ISO 32000-1, 7.8.2), each with the numbers and names before it; strings and arrays are
+/// passed over.</summary>
 public static class ContentOperators
 {
     /// <param name="content">The stream, decoded.</param>

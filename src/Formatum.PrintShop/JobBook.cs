@@ -54,7 +54,8 @@ public sealed class JobBook(Demands demands)
             {
                 html.Append(CultureInfo.InvariantCulture, $"<li>{at:HH:mm} {answer.Job}, {WebUtility.HtmlEncode(title)}: ")
                     .Append(answer.Accepted ? "accepted" : "refused").Append("<ul>");
-                foreach (string words in answer.Reasons.Concat(answer.Remarks)) html.Append(CultureInfo.InvariantCulture, $"<li>{WebUtility.HtmlEncode(words)}</li>");
+                foreach (string words in answer.Reasons.Concat(answer.Remarks))
+                    html.Append(CultureInfo.InvariantCulture, $"<li>{WebUtility.HtmlEncode(words)}</li>");
                 html.Append("</ul></li>");
             }
             if (_jobs.Count == 0) html.Append("<li>No job yet.</li>");

@@ -39,7 +39,8 @@ public sealed record Ticket(string Job, string Title, int Copies, double Width, 
         var product = Find(root, "Product");
         var layout = Find(product, "LayoutIntent");
         double[] size = [.. Of(layout, "FinishedDimensions").Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(Number)];
-        if (size.Length < 2 || !(size[0] > 0) || !(size[1] > 0)) throw new BadJob("The ticket's FinishedDimensions are no size. Give width and height in points.");
+        if (size.Length < 2 || !(size[0] > 0) || !(size[1] > 0))
+            throw new BadJob("The ticket's FinishedDimensions are no size. Give width and height in points.");
         var run = root.Descendants(Names + "RunList").FirstOrDefault(r => r.Element(Names + "FileSpec") is not null)
             ?? throw new BadJob("The ticket names no file. Give a RunList with a FileSpec.");
         return new(Of(root, "JobID"), (string?)root.Attribute("DescriptiveName") ?? "", (int)Number(Of(product, "Amount")), size[0], size[1],

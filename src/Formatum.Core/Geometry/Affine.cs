@@ -28,6 +28,14 @@ public readonly record struct Affine(double A, double B, double C, double D, dou
 
     public Vec Apply(Vec p) => new(A * p.X + C * p.Y + E, B * p.X + D * p.Y + F);
 
+    /// <summary>The box around a box as the map draws it.</summary>
+    public Box BoundsOf(Box box)
+    {
+        Vec[] corners = [Apply(new(box.X, box.Y)), Apply(new(box.Right, box.Y)), Apply(new(box.X, box.Bottom)), Apply(new(box.Right, box.Bottom))];
+        double left = corners.Min(c => c.X), top = corners.Min(c => c.Y);
+        return new(left, top, corners.Max(c => c.X) - left, corners.Max(c => c.Y) - top);
+    }
+
     public double Determinant => A * D - B * C;
 
     /// <summary>How long the unit square's horizontal side is as the map draws it.</summary>

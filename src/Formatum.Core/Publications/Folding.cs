@@ -20,7 +20,8 @@ public enum FoldKind
     Gate,
 }
 
-/// <summary>A sheet that is folded, all its folds upright. Each page of the publication is one side of a sheet: the first the outside, the second the inside.</summary>
+/// <summary>A sheet that is folded, all its folds upright. Each page of the publication is one side of a sheet: the first the
+/// outside, the second the inside.</summary>
 public sealed record Folding
 {
     public const int LeastPanels = 3, MostPanels = 8;

@@ -158,8 +158,8 @@ public sealed record Setup : Part
         }
         var area = Within(narrowest);
         if (area.Width < 1)
-            errors.Add("margins.inside", $"The inside and outside margins together are {Say(Margins.Inside + Margins.Outside)}, and {(Folding is null ? "the page" : "a panel")} is only " +
-                $"{Say(narrowest.Width)} wide. Make them narrower, or the page wider.");
+            errors.Add("margins.inside", $"The inside and outside margins together are {Say(Margins.Inside + Margins.Outside)}, and " +
+                $"{(Folding is null ? "the page" : "a panel")} is only {Say(narrowest.Width)} wide. Make them narrower, or the page wider.");
         if (area.Height < 1)
             errors.Add("margins.top", $"The top and bottom margins together are {Say(Margins.Top + Margins.Bottom)}, and the page is only " +
                 $"{Say(PageHeight)} high. Make them smaller, or the page higher.");

@@ -41,7 +41,8 @@ internal sealed class BookPictures(BookFile book, BookOptions options, PixelSour
     /// <summary>From the picture's unit square to the pixels it goes in with; a drawing is drawn as finely as it is asked for.</summary>
     private Affine OnRaster(LinkedImage image, Affine placed, (int Width, int Height)? fewer)
     {
-        if (!SceneImages.IsDrawnToSize(image)) return fewer is var (width, height) ? Affine.Scaling(width, height) : Affine.Scaling(image.WidthPx, image.HeightPx);
+        if (!SceneImages.IsDrawnToSize(image))
+            return fewer is var (width, height) ? Affine.Scaling(width, height) : Affine.Scaling(image.WidthPx, image.HeightPx);
         double fine = (options.MostPpi ?? SceneImages.SvgPrintPpi) / Units.PointsPerInch;
         return Affine.Scaling(placed.ScaleX * fine, placed.ScaleY * fine);
     }

@@ -34,7 +34,7 @@ internal sealed class PdfDrawing(PdfFile file, PdfColours colours, PdfStates sta
                 case MovedAxes { Map: var map }:
                     content.Concat(map);
                     // Flat axes show nothing, wherever they lie.
-                    seen = map.Determinant == 0 ? seen : Moved(seen, map.Inverse());
+                    seen = map.Determinant == 0 ? seen : map.Inverse().BoundsOf(seen);
                     break;
                 case ClippedTo clip:
                     Path(content, clip.Path);
@@ -54,14 +54,6 @@ internal sealed class PdfDrawing(PdfFile file, PdfColours colours, PdfStates sta
                 case StrokedPath stroke: Stroke(content, stroke); break;
             }
         }
-    }
-
-    /// <summary>The box around a box in other axes.</summary>
-    private static Box Moved(Box box, Affine map)
-    {
-        Vec[] corners = [map.Apply(new(box.X, box.Y)), map.Apply(new(box.Right, box.Y)), map.Apply(new(box.X, box.Bottom)), map.Apply(new(box.Right, box.Bottom))];
-        double left = corners.Min(c => c.X), top = corners.Min(c => c.Y);
-        return new(left, top, corners.Max(c => c.X) - left, corners.Max(c => c.Y) - top);
     }
 
     private static void Path(PdfContent content, string data)
@@ -123,7 +115,7 @@ internal sealed class PdfDrawing(PdfFile file, PdfColours colours, PdfStates sta
             pieces.Add(Straight(parts[Math.Max(0, i - 1)], parts[Math.Min(i, stops.Length - 1)]));
             places.Add(to);
         }
-        return pieces.Count == 1 ? pieces[0] : $"<</FunctionType 3/Domain[0 1]/Functions[{string.Concat(pieces)}]/Bounds[{PdfSyntax.Numbers([.. places[1..^1]])}]" +
-            $"/Encode[{string.Join(' ', Enumerable.Repeat("0 1", pieces.Count))}]>>";
+        return pieces.Count == 1 ? pieces[0] : $"<</FunctionType 3/Domain[0 1]/Functions[{string.Concat(pieces)}]/Bounds" +
+            $"[{PdfSyntax.Numbers([.. places[1..^1]])}]/Encode[{string.Join(' ', Enumerable.Repeat("0 1", pieces.Count))}]>>";
     }
 }

@@ -10,7 +10,8 @@ internal static class PdfForms
     /// <param name="bounds">What of it is seen, in its own points.</param>
     /// <param name="blending">The space in which its colours are mixed.</param>
     /// <param name="axes">From its own points to those it is shown in; null where they are the same.</param>
-    public static int Add(PdfFile file, PdfContent content, Box bounds, string blending, Affine? axes = null) => file.AddPacked($"/Type/XObject/Subtype/Form/BBox" +
+    public static int Add(PdfFile file, PdfContent content, Box bounds, string blending, Affine? axes = null) =>
+        file.AddPacked($"/Type/XObject/Subtype/Form/BBox" +
         $"[{PdfSyntax.Numbers(bounds.X, bounds.Y, bounds.Right, bounds.Bottom)}]" +
         (axes is { } m ? $"/Matrix[{PdfSyntax.Numbers(m.A, m.B, m.C, m.D, m.E, m.F)}]" : "") + $"/Group<</S/Transparency/CS {blending}/I true>>/Resources" +
         $"{content.Resources()}", content.Bytes());

@@ -23,11 +23,8 @@ internal sealed class PdfLinks(PdfFile file, Publication publication)
 
     private int Add(Affine map, SceneLink link, string target)
     {
-        var place = link.Place;
-        Vec[] corners = [map.Apply(new(place.X, place.Y)), map.Apply(new(place.Right, place.Y)), map.Apply(new(place.X, place.Bottom)),
-            map.Apply(new(place.Right, place.Bottom))];
-        double left = corners.Min(c => c.X), bottom = corners.Min(c => c.Y), right = corners.Max(c => c.X), top = corners.Max(c => c.Y);
-        return file.Add($"<</Type/Annot/Subtype/Link/Rect[{PdfSyntax.Numbers(left, bottom, right, top)}]/Border[0 0 0]/F 4" +
+        var place = map.BoundsOf(link.Place);
+        return file.Add($"<</Type/Annot/Subtype/Link/Rect{PdfSyntax.Rectangle(place)}/Border[0 0 0]/F 4" +
             $"/Contents {PdfSyntax.Text(link.Words)}{target}>>");
     }
 }

@@ -80,7 +80,8 @@ public sealed record JobTicket(string Id, PrintProduct Product, TicketWish Wish,
         product.Add(Intent("ColorIntent", new XElement(Names + "SurfaceColor", new XAttribute("Surface", Product.Pages > 1 ? "Both" : "Front"),
             new XAttribute("ColorsUsed", string.Join(' ', FourInks.Concat(Product.Spots.Select(s => Token(s.Name))))))));
         if (Wish.Binding != Binding.None)
-            product.Add(Intent("BindingIntent", new XAttribute("BindingType", Wish.Binding), new XAttribute("BindingSide", Product.BindsRight ? "Right" : "Left")));
+            product.Add(Intent("BindingIntent", new XAttribute("BindingType", Wish.Binding),
+                new XAttribute("BindingSide", Product.BindsRight ? "Right" : "Left")));
         return product;
     }
 

@@ -67,8 +67,8 @@ public static class OutputEndpoints
     }
 
     private static async Task<IResult> Pdf(int id, PublicationStore store, PreviewStore previews, ReadersApart readers, ServerOptions options,
-        HeavyWork heavy, DiskRoom room, FontStore fonts, RecipeShelf shelf, OutputJobs jobs, CancellationToken cancel, string recipe = "print", string? pages = null,
-        bool? marks = null, bool? bleed = null, bool? proof = null)
+        HeavyWork heavy, DiskRoom room, FontStore fonts, RecipeShelf shelf, OutputJobs jobs, CancellationToken cancel,
+        string recipe = "print", string? pages = null, bool? marks = null, bool? bleed = null, bool? proof = null)
     {
         var standing = await store.OpenAsync(id);
         var chosen = (await shelf.FindAsync(standing, recipe)).Recipe;

@@ -83,7 +83,8 @@ public static class SpreadView
         svg.Append("</svg><p class=\"plan-words\">");
         svg.Append(SvgWriter.Escape($"{Words.Size(setup.PageWidth, setup.PageHeight, setup.Unit)} \u00b7 " + (setup.Folding is null
             ? $"type area {Words.Size(setup.TypeArea(true).Width, setup.TypeArea(true).Height, setup.Unit)}"
-            : $"{(spread.Pages[0].Number % 2 != 0 ? "outside" : "inside")}, panels of {string.Join(", ", setup.PanelsOf(spread.Pages[0]).Select(p => Units.Text(p.Width, setup.Unit)))}")));
+            : $"{(spread.Pages[0].Number % 2 != 0 ? "outside" : "inside")}, panels of " +
+                string.Join(", ", setup.PanelsOf(spread.Pages[0]).Select(p => Units.Text(p.Width, setup.Unit))))));
         return svg.Append("</p>").ToString();
     }
 
@@ -113,12 +114,14 @@ public static class SpreadView
         {
             Rect(svg, page.Trim, "zone-page");
             var areas = setup.TypeAreas(page).Select(a => a.Moved(page.Trim.X, page.Trim.Y)).ToList();
-            svg.Append(CultureInfo.InvariantCulture, $"<path class=\"zone-margin\" fill-rule=\"evenodd\" d=\"{Path(page.Trim)}{string.Concat(areas.Select(Path))}\"/>");
+            svg.Append(CultureInfo.InvariantCulture, $"<path class=\"zone-margin\" fill-rule=\"evenodd\" d=\"{Path(page.Trim)}")
+                .Append(string.Concat(areas.Select(Path))).Append("\"/>");
             foreach (double fold in setup.FoldsOf(page))
                 Rect(svg, new(page.Trim.X + fold - FoldZone / 2, page.Trim.Y, FoldZone, page.Trim.Height), "zone-fold");
             if (setup.Columns.Count > 1)
                 foreach (var column in setup.ColumnBoxes(page)) Rect(svg, column.Moved(page.Trim.X, page.Trim.Y), "zone-column");
-            if (setup.BaselineStep > 0) svg.Append("<path class=\"zone-baselines\" d=\"").Append(Baselines(setup, areas[0].Union(areas[^1]), page.Trim.Y)).Append("\"/>");
+            if (setup.BaselineStep > 0)
+                svg.Append("<path class=\"zone-baselines\" d=\"").Append(Baselines(setup, areas[0].Union(areas[^1]), page.Trim.Y)).Append("\"/>");
         }
         if (spread.Pages.Length == 2)
             svg.Append(CultureInfo.InvariantCulture, $"<path class=\"fold\" d=\"M{N(spread.Pages[1].Trim.X)} {N(spread.Trim.Y)}v{N(spread.Trim.Height)}\"/>");

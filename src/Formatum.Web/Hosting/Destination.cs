@@ -14,7 +14,8 @@ public sealed record Destination(string Name, string? Folder, Uri? Address)
     {
         string[] parts = text.Split('=', 2, StringSplitOptions.TrimEntries);
         if (parts.Length < 2 || parts[0].Length is 0 or > LongestName || parts[1].Length == 0)
-            throw new ArgumentException($"--handover {text}: give a name and where to, such as \"Print shop=https://print.example/jobs\" or \"Print shop=/srv/out\".");
+            throw new ArgumentException($"--handover {text}: give a name and where to, such as " +
+                "\"Print shop=https://print.example/jobs\" or \"Print shop=/srv/out\".");
         if (Uri.TryCreate(parts[1], UriKind.Absolute, out var address) && address.Scheme is "http" or "https") return new(parts[0], null, address);
         string folder = Path.GetFullPath(parts[1]);
         return Directory.Exists(folder) ? new(parts[0], folder, null)

@@ -40,11 +40,13 @@ public sealed class Handovers(ServerOptions options, OutputJobs jobs, TimeProvid
         wish.Check(errors);
         errors.ThrowIfAny();
         var destination = Destinations.FirstOrDefault(d => string.Equals(d.Name, to, StringComparison.OrdinalIgnoreCase))
-            ?? throw new NoSuchPart("to", Destinations.Count == 0 ? "This server knows nobody to hand over to. Whoever runs it names them: --handover \"NAME=ADDRESS\"."
+            ?? throw new NoSuchPart("to", Destinations.Count == 0
+                ? "This server knows nobody to hand over to. Whoever runs it names them: --handover \"NAME=ADDRESS\"."
                 : $"There is no \u201c{to}\u201d to hand over to. There is {string.Join(", ", Destinations.Select(d => d.Name))}.");
         var note = jobs.NoteOf(publicationId, output);
         string file = jobs.FileOf(note);
-        if (note.Product is null) throw new EditRefused("output", "This output was made before jobs were handed over, and lacks what a ticket says. Make it again.");
+        if (note.Product is null)
+            throw new EditRefused("output", "This output was made before jobs were handed over, and lacks what a ticket says. Make it again.");
         var handover = new Handover { Id = Guid.NewGuid().ToString("n"), To = destination.Name, Wish = wish, Maker = maker, Begun = clock.GetLocalNow() };
         var begun = jobs.Amend(note, now => now.Handovers.Any(h => h.State == HandoverState.Sending && h.To == destination.Name)
             ? throw new EditRefused("to", $"It is on its way to {destination.Name} already. Wait for the answer.")

@@ -18,8 +18,8 @@ namespace Formatum.Web.Outputs;
 /// Makes outputs while people work on: so many at once, the rest in order. The newest of each publication are kept with what they were made by; half files
 /// never are.
 /// </summary>
-public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewStore previews, ReadersApart readers, ProfileStore profiles, FontStore fonts, DiskRoom room,
-    TimeProvider clock, ILogger<OutputJobs> log) : IHostedService, IDisposable
+public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewStore previews, ReadersApart readers, ProfileStore profiles,
+    FontStore fonts, DiskRoom room, TimeProvider clock, ILogger<OutputJobs> log) : IHostedService, IDisposable
 {
     /// <summary>So many outputs of a publication are kept, and no more of one wait or are made.</summary>
     public const int MostKept = 10, MostUnderWay = 10;
@@ -101,7 +101,8 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
         errors.ThrowIfAny();
         var setup = publication.Setup;
         // What is not printed can be made without the press's profile too.
-        var wish = new OutputWish(publication, recipe, profiles.PressOf(recipe.Kind == OutputKind.Print ? setup : setup with { Press = null }), clock.GetLocalNow());
+        var wish = new OutputWish(publication, recipe, profiles.PressOf(recipe.Kind == OutputKind.Print ? setup : setup with { Press = null }),
+            clock.GetLocalNow());
         _ = wish.Count;
         return wish;
     }

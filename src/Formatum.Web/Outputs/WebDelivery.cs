@@ -20,7 +20,13 @@ internal static class WebDelivery
     /// <returns>What came of it.</returns>
     public static async Task<Handover> SendAsync(Handover handover, JobTicket ticket, Stream content, Uri address, CancellationToken cancel)
     {
-        using var handler = new SocketsHttpHandler { AllowAutoRedirect = false, UseCookies = false, ConnectTimeout = Connecting, UseProxy = !address.IsLoopback };
+        using var handler = new SocketsHttpHandler
+        {
+            AllowAutoRedirect = false,
+            UseCookies = false,
+            ConnectTimeout = Connecting,
+            UseProxy = !address.IsLoopback,
+        };
         using var client = new HttpClient(handler) { Timeout = Answering, MaxResponseContentBufferSize = MostAnswerBytes };
         using var form = FormOf(ticket, content);
         try
@@ -78,8 +84,8 @@ internal static class WebDelivery
     }
 
     /// <summary>What came from outside, no more and no longer than people read.</summary>
-    private static ImmutableArray<string> Words(string?[]? words) => [.. (words ?? []).Select(w => new string([.. (w ?? "").Where(c => !char.IsControl(c))]).Trim())
-        .Where(w => w.Length > 0).Take(MostWords).Select(w => w.Length > LongestWords ? w[..LongestWords] + " ..." : w)];
+    private static ImmutableArray<string> Words(string?[]? words) => [.. (words ?? [])
+        .Select(w => new string([.. (w ?? "").Where(c => !char.IsControl(c))]).Trim()).Where(w => w.Length > 0).Take(MostWords).Select(w => w.Length > LongestWords ? w[..LongestWords] + " ..." : w)];
 
     private static Handover Failed(Handover handover, string reason) => handover with { State = HandoverState.Failed, Reasons = [reason] };
 }
