@@ -96,7 +96,8 @@ internal sealed class DrawingReader
             if (path.IsEmpty || PaintOf(paint) is not { } painted) return;
             string data = path.ToSvgPathData();
             if (paint.Style != SKPaintStyle.Stroke) steps.Add(new FilledPath(data, IsEvenOdd(path), painted));
-            if (paint.Style != SKPaintStyle.Fill) steps.Add(Stroke(data, painted, paint));
+            // A line of no width is none, though a PDF would draw the finest its printer has.
+            if (paint.Style != SKPaintStyle.Fill && paint.StrokeWidth > 0) steps.Add(Stroke(data, painted, paint));
         }
     }
 
@@ -104,7 +105,7 @@ internal sealed class DrawingReader
 
     private static MovedAxes Axes(SKMatrix m)
     {
-        if (m.Persp0 != 0 || m.Persp1 != 0) throw new NotAsLines();
+        if (m.Persp0 != 0 || m.Persp1 != 0 || !(float.IsFinite(m.ScaleX + m.SkewY + m.SkewX + m.ScaleY + m.TransX + m.TransY))) throw new NotAsLines();
         return new(m.ScaleX, m.SkewY, m.SkewX, m.ScaleY, m.TransX, m.TransY);
     }
 
@@ -121,8 +122,9 @@ internal sealed class DrawingReader
 
     private static StrokedPath Stroke(string path, DrawnPaint painted, SKPaint paint)
     {
-        if (painted.Run is not null || paint.PathEffect is not (null or DashPathEffect)) throw new NotAsLines();
-        var dashes = paint.PathEffect as DashPathEffect;
+        if (painted.Run is not null || paint.PathEffect is not (null or DashPathEffect) || !float.IsFinite(paint.StrokeWidth + paint.StrokeMiter))
+            throw new NotAsLines();
+        var (dashes, start) = Dashed(paint.PathEffect as DashPathEffect);
         return new(path, painted, paint.StrokeWidth, paint.StrokeCap switch
         {
             SKStrokeCap.Round => LineEnd.Round,
@@ -133,7 +135,16 @@ internal sealed class DrawingReader
             SKStrokeJoin.Round => LineJoin.Round,
             SKStrokeJoin.Bevel => LineJoin.Bevel,
             _ => LineJoin.Miter,
-        }, Math.Max(1, paint.StrokeMiter), [.. (dashes?.Intervals ?? []).Select(d => (double)d)], dashes?.Phase ?? 0);
+        }, Math.Max(1, paint.StrokeMiter), dashes, start);
+    }
+
+    /// <summary>Dashes that come to nothing are none; where they begin is told from 0 to their length.</summary>
+    private static (ImmutableArray<double> Dashes, double Start) Dashed(DashPathEffect? effect)
+    {
+        double length = effect?.Intervals?.Sum(d => (double)d) ?? 0;
+        if (effect is null || length <= 0 || effect.Intervals!.Any(d => d < 0)) return ([], 0);
+        return double.IsFinite(length + effect.Phase) ? ([.. effect.Intervals!.Select(d => (double)d)], (effect.Phase % length + length) % length)
+            : throw new NotAsLines();
     }
 
     /// <summary>What is painted with; null for nothing.</summary>

@@ -60,6 +60,10 @@ public sealed record PictureRaster(int Width, int Height, bool HasAlpha, Box Cov
             using var rgba = alpha ? rgb.Copy() : rgb.Bandjoin(255);
             return take(rgba, alpha, covers);
         }
+        catch (VipsException e) when (Vips.IsFull(e))
+        {
+            throw new IOException("The disk is full.", e);
+        }
         catch (VipsException e)
         {
             throw new BadPicture("It can no longer be read as a picture. Look at its file, or link it anew.", e);

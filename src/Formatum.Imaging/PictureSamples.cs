@@ -38,6 +38,10 @@ public sealed record PictureSamples(int Width, int Height, SampleKind Kind, bool
             using var samples = Plain(reduced, ref profile, wish.Press, out var kind, out bool alpha);
             return take(samples, kind, alpha, profile);
         }
+        catch (VipsException e) when (Vips.IsFull(e))
+        {
+            throw new IOException("The disk is full.", e);
+        }
         catch (VipsException e)
         {
             throw new BadPicture("It can no longer be read as a picture. Look at its file, or link it anew.", e);

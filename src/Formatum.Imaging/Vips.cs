@@ -19,6 +19,10 @@ public static class Vips
 
     public static void Prepare() => _ = Prepared.Value;
 
+    /// <summary>Whether the library failed at writing, and not at reading: it says so in these words (vips 8, target.c), or in the system's.</summary>
+    internal static bool IsFull(VipsException e) => e.Message.Contains("unable to write", StringComparison.OrdinalIgnoreCase)
+        || e.Message.Contains("write error", StringComparison.OrdinalIgnoreCase) || e.Message.Contains("No space left", StringComparison.OrdinalIgnoreCase);
+
     private const double SvgScale = 72 / PictureReader.SvgPpi;
 
     /// <summary>The library draws no side longer than this, in pixels.</summary>

@@ -161,6 +161,11 @@ public static class SceneImages
         {
             throw new BadPicture($"{image.Name}: {e.Message}", e);
         }
+        catch (IOException e)
+        {
+            // Its pixels found no room on their way here: no fault of the picture.
+            throw new NotWritten(e);
+        }
     }
 
     /// <summary>The file's bytes; with its orientation cleared where it has one, for the matrix turns it upright.</summary>

@@ -190,6 +190,7 @@ public sealed class DrawingTests : IDisposable
     [InlineData("<g id='a'><rect width='9' height='9'/></g><g id='b'><use href='#a'/><use href='#a'/></g><g id='c'><use href='#b'/><use href='#b'/></g><use href='#c' x='50'/>")]
     [InlineData("<rect width='1e30' height='9'/><rect width='-4' height='9'/><path d='M0 0L1e38 1e38z'/><path d='M0'/>")]
     [InlineData("<g transform='scale(0)'><rect width='9' height='9'/></g><g transform='matrix(1 0 0 0 0 0)' opacity='.5'><rect width='9' height='9'/></g><rect width='20' height='20' fill='#484'/>")]
+    [InlineData("<path d='M10 10h90' stroke='#000' stroke-width='0'/><path d='M10 30h90' stroke='#246' stroke-width='4' stroke-dasharray='0 0' stroke-dashoffset='-3'/><path d='M10 50h90' stroke='#246' stroke-width='4' stroke-dasharray='7' stroke-dashoffset='-3'/>")]
     [InlineData("")]
     public void Odd_drawings_are_printed_all_the_same(string body) => PrintFile.Faults(Print(Showing(Svg("odd.svg", body)))).ShouldBeEmpty();
 }

@@ -42,6 +42,16 @@ public sealed class SeparationTests : IDisposable
         string[] names = ["four.tif", "grey.png", "q.png"];
         for (int i = 0; i < names.Length; i++)
             p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(10 + 75 * i, 100, 60, 60), ImageId = Workshop.IdOf(p, names[i]) });
+        // In two inks, one of them with a plate of its own; the other is paper, or black.
+        TwoInk[] pairs = [new(orange, Colour.White), new(new CmykColour(0, 0, 0, 1), orange)];
+        for (int i = 0; i < pairs.Length; i++)
+            p = Workshop.Do(p, new MakeFrame
+            {
+                Page = 1,
+                Box = new(235 + 75 * i, 100, 60, 60),
+                ImageId = Workshop.IdOf(p, "q.png"),
+                Look = new() { Treatment = new() { Inks = pairs[i] } },
+            });
         p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(10, 200, 380, 60), Look = new() { Background = new CmykColour(1, 0, 0, 0) } });
         return Workshop.Do(p, new MakeFrame { Page = 1, Box = new(10, 190, 380, 100), Text = new([new("\u2588 Over", TextStyle.Usual with { Size = 60 })]) });
     }
@@ -61,7 +71,7 @@ public sealed class SeparationTests : IDisposable
         {
             using var theirs = Image.Tiffload(Path.Combine(plates, $"p({names[plate]}).tif"));
             foreach (var (x, y) in new[] { (40, 40), (115, 40), (190, 40), (265, 40), (340, 40), (40, 130), (115, 130), (175, 115), (205, 115), (175, 145), (30, 230),
-                (300, 240), (390, 390) })
+                (250, 115), (280, 115), (250, 145), (280, 145), (325, 115), (355, 115), (325, 145), (355, 145), (300, 240), (390, 390) })
             {
                 byte ours = plate < 4 ? page.Inks[(y * page.Width + x) * 4 + plate] : page.Spots.Single().Plate[y * page.Width + x];
                 // A hundredth of an ink.

@@ -61,7 +61,7 @@ public sealed class DiskFullTests
     public async Task An_output_that_would_fill_the_disk_ends_half_way_and_leaves_nothing_behind()
     {
         Assert.SkipUnless(TestServer.CanHaveDiskOfItsOwn(), "This machine lets nobody mount a small disk.");
-        using var server = new TestServer(diskMegabytes: 60);
+        using var server = new TestServer(diskMegabytes: 24);
         int id = await server.NewPublicationAsync("Tight", pages: 12, facing: false);
         int image = (await server.UploadAsync(id, ("noise.jpg", Noise())))[0].GetProperty("id").GetInt32();
         for (int page = 1; page <= 12; page++)
@@ -69,7 +69,7 @@ public sealed class DiskFullTests
         async Task<JsonElement> MadeAsync(object wish)
         {
             string output = (await server.PostAsync($"/api/publications/{id}/outputs", wish)).GetProperty("id").GetString()!;
-            for (int i = 0; i < 1200; i++)
+            for (int i = 0; i < 3600; i++)
             {
                 var now = await server.GetAsync($"/api/publications/{id}/outputs/{output}");
                 if (now.GetProperty("state").GetString() is not ("waiting" or "making")) return now;
@@ -78,7 +78,7 @@ public sealed class DiskFullTests
             throw new TimeoutException("The output does not end.");
         }
         // Pixels of noise are as large without loss as they are in memory: far more than the disk has.
-        var full = await MadeAsync(new { recipe = "pictures", settings = new { ppi = 400 } });
+        var full = await MadeAsync(new { recipe = "pictures", settings = new { ppi = 150 } });
         full.GetProperty("state").GetString().ShouldBe("failed");
         full.GetProperty("error").GetString()!.ShouldContain("disk is full");
         full.GetProperty("made").GetInt32().ShouldBeInRange(1, 11);

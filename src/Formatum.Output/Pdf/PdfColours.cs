@@ -1,3 +1,4 @@
+using System.Text;
 using Formatum.Core.Colours;
 using Formatum.Imaging;
 using Formatum.Output.Press;
@@ -14,7 +15,7 @@ namespace Formatum.Output.Pdf;
 internal sealed class PdfColours(PdfFile file, PressConversion? press, bool convert)
 {
     private readonly Dictionary<string, int> _profiles = [];
-    private readonly Dictionary<(string Name, Colour StandIn), int> _spots = [];
+    private readonly Dictionary<(string Name, CmykColour StandIn), int> _spots = [];
     private int _all;
 
     public bool IsPrint => press is not null;
@@ -103,12 +104,40 @@ internal sealed class PdfColours(PdfFile file, PressConversion? press, bool conv
     public (string Space, double[] Parts) Running(RgbColour colour) => IsPrint && convert && PressInks.Of(colour, press!) is var four
         ? ("/DeviceCMYK", [four.Cyan, four.Magenta, four.Yellow, four.Key]) : (Srgb, [colour.Red / 255.0, colour.Green / 255.0, colour.Blue / 255.0]);
 
-    private int SpotSpace(SpotColour spot)
+    private int SpotSpace(SpotColour spot) => SpotSpace(spot.Name, PressInks.Of(spot.StandIn, press!));
+
+    private int SpotSpace(string name, CmykColour standIn) => _spots.TryGetValue((name, standIn), out int known) ? known
+        : _spots[(name, standIn)] = Separation(name, standIn);
+
+    /// <summary>The space of a picture on several plates (8.6.6.5); each of its spot colours is described by itself too (ISO 15930-7, 6.2.4.5).</summary>
+    public string Plates(TwoPlates two)
     {
-        var key = (spot.Name, spot.StandIn);
-        if (_spots.TryGetValue(key, out int known)) return known;
-        var standIn = PressInks.Of(spot.StandIn, press!);
-        return _spots[key] = Separation(spot.Name, standIn);
+        var plates = two.Plates;
+        if (plates is [{ IsSpot: true } single]) return PdfSyntax.Reference(SpotSpace(single.Name, single.StandIn));
+        string spots = string.Concat(plates.Where(p => p.IsSpot).Select(p => $"{PdfSyntax.Name(p.Name)} {PdfSyntax.Reference(SpotSpace(p.Name, p.StandIn))}"));
+        int tint = file.AddPacked($"/FunctionType 4/Domain[{string.Join(' ', plates.Select(_ => "0 1"))}]/Range[0 1 0 1 0 1 0 1]",
+            Encoding.ASCII.GetBytes(Mixed([.. plates.Select(p => p.StandIn)])));
+        int space = file.Add($"[/DeviceN[{string.Concat(plates.Select(p => PdfSyntax.Name(p.Name)))}]/DeviceCMYK {PdfSyntax.Reference(tint)}" +
+            $"<</Colorants<<{spots}>>>>]");
+        return PdfSyntax.Reference(space);
+    }
+
+    /// <summary>What stands in for several plates at once: of each of the four inks the sum, and no more than there can be (7.10.5).</summary>
+    private static string Mixed(CmykColour[] standIns)
+    {
+        int count = standIns.Length;
+        var program = new StringBuilder("{");
+        Func<CmykColour, double>[] parts = [s => s.Cyan, s => s.Magenta, s => s.Yellow, s => s.Key];
+        for (int part = 0; part < parts.Length; part++)
+        {
+            // Above the plates lie the parts that are worked out already, and the sum.
+            program.Append("0 ");
+            for (int i = 0; i < count; i++)
+                program.Append(System.Globalization.CultureInfo.InvariantCulture, $"{part + count - i} index {PdfSyntax.Number(parts[part](standIns[i]))} mul add ");
+            program.Append("dup 1 gt{pop 1}if ");
+        }
+        program.Append(System.Globalization.CultureInfo.InvariantCulture, $"{count + parts.Length} {parts.Length} roll ");
+        return program.Append(string.Concat(Enumerable.Repeat("pop ", count))).Append('}').ToString();
     }
 
     /// <summary>A plate of its own (8.6.6.4), and what stands in where there is none.</summary>

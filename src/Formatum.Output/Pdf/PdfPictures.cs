@@ -4,6 +4,7 @@ using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
+using Formatum.Output.Press;
 using SkiaSharp;
 
 namespace Formatum.Output.Pdf;
@@ -61,8 +62,13 @@ internal sealed class PdfPictures(PdfFile file, PdfColours colours, PdfDrawing d
             if (whole && linked.Format == "jpeg" && !options.Recompress && AsItIs(linked) is { } copied) return copied;
             if (colours.IsPrint && !SceneImages.IsDrawnToSize(linked)) return InOwnColours(linked, pixels);
         }
-        using var drawable = SceneImages.Treated(SceneImages.ForPrint(linked, placed, part, source, SceneImages.IsDrawnToSize(linked) || whole ? null : pixels),
-            image.Treatment, placed);
+        (int, int)? most = SceneImages.IsDrawnToSize(linked) || whole ? null : pixels;
+        if (colours.Press is { } press && TwoPlates.Of(image.Treatment, press) is { } plates)
+        {
+            using var light = SceneImages.Treated(SceneImages.ForPrint(linked, placed, part, source, most), TwoPlates.Lightness(image.Treatment!), placed);
+            return new(OnPlates(light.Image, plates), light.ToUpright);
+        }
+        using var drawable = SceneImages.Treated(SceneImages.ForPrint(linked, placed, part, source, most), image.Treatment, placed);
         bool grey = image.Treatment is null ? linked.Colour == "grey" : image.Treatment.MakesGrey;
         return new(FromPixels(drawable.Image, grey, missing || LossyFile.Is(linked.Path, linked.Format)), drawable.ToUpright);
     }
@@ -136,6 +142,16 @@ internal sealed class PdfPictures(PdfFile file, PdfColours colours, PdfDrawing d
         return colours is { IsPrint: true, Convert: true, Press: { } press }
             ? Add(image.Width, image.Height, SampleKind.Inks, "/DeviceCMYK", PressPixels.ToInks(rgb, image.Width, image.Height, press.Press), cover, lossy)
             : Add(image.Width, image.Height, SampleKind.Rgb, colours.Srgb, rgb, cover, lossy);
+    }
+
+    /// <summary>A picture on plates of its own, without loss.</summary>
+    private int OnPlates(SKImage image, TwoPlates plates)
+    {
+        var (rgb, cover) = PixelParts.Of(image);
+        int parts = plates.Plates.Length;
+        string mask = cover is null ? "" : $"/SMask {PdfSyntax.Reference(AddMask(cover, image.Width, image.Height, isSoft: false))}";
+        return file.AddStream($"{Entries(image.Width, image.Height, colours.Plates(plates), mask)}/Filter/FlateDecode{Predicted(image.Width, parts)}",
+            PngRows.Packed(plates.Samples(PixelParts.FirstOf(rgb)), image.Width, parts));
     }
 
     private int Add(int width, int height, SampleKind kind, string space, byte[] samples, byte[]? cover, bool lossy)

@@ -54,7 +54,7 @@ public sealed record SeparatedPage(int Width, int Height, byte[] Inks, IReadOnly
         CancellationToken cancel = default)
     {
         using var pictures = new PlatePictures(press, source, ppi / Units.PointsPerInch, cancel);
-        byte[] Pass(PlateInk ink) => Drawn(scene, trim, ppi, mostPixels, ink, (image, placed, part) => pictures.Take(image, placed, part, ink.Kind));
+        byte[] Pass(PlateInk ink) => Drawn(scene, trim, ppi, mostPixels, ink, (image, placed, part) => pictures.Take(image, placed, part, ink));
         // Three plates at once, as red, green and blue; black by itself: what is painted for an ink is as light as there is little of it.
         byte[] colours = Pass(new(PlateKind.Colours, null, press)), black = Pass(new(PlateKind.Black, null, press));
         byte[] inks = new byte[colours.Length];
@@ -98,6 +98,8 @@ internal sealed class PlateInk(PlateKind kind, string? spot, PressConversion pre
 {
     public PlateKind Kind => kind;
 
+    public string? Spot => spot;
+
     public override SKColor Of(Colour colour)
     {
         if (kind == PlateKind.Spot) return colour is SpotColour own && own.Name == spot ? SKColors.Black : SKColors.White;
@@ -114,18 +116,21 @@ internal sealed class PlateInk(PlateKind kind, string? spot, PressConversion pre
 /// <summary>Pictures as their plates; each is converted once for all passes over a page.</summary>
 internal sealed class PlatePictures(PressConversion press, PixelSource source, double scale, CancellationToken cancel) : IDisposable
 {
-    /// <summary>A picture's inks, four bytes a pixel, and how much each pixel covers.</summary>
-    private sealed record Inks(int Width, int Height, byte[] Four, byte[]? Cover, Affine ToUpright);
+    /// <summary>A picture's inks, four bytes a pixel, how much each pixel covers, and inks of its own, a byte a pixel.</summary>
+    private sealed record Inks(int Width, int Height, byte[] Four, byte[]? Cover, Affine ToUpright)
+    {
+        public Dictionary<string, byte[]> Spots { get; init; } = [];
+    }
 
     private readonly Dictionary<(int Id, Treatment? Treatment, Affine Placed, Box Part), Inks> _known = [];
     private readonly List<DrawableImage> _drawn = [];
 
-    public DrawableImage Take(SceneImage image, Affine placed, Box part, PlateKind kind)
+    public DrawableImage Take(SceneImage image, Affine placed, Box part, PlateInk ink)
     {
         cancel.ThrowIfCancellationRequested();
         var key = (image.Source.Id, image.Treatment, placed, part);
         if (!_known.TryGetValue(key, out var inks)) _known[key] = inks = Read(image, placed, part);
-        var drawn = Drawn(inks, kind);
+        var drawn = Drawn(inks, ink.Kind, ink.Spot is null ? null : inks.Spots.GetValueOrDefault(ink.Spot));
         _drawn.Add(drawn);
         return drawn;
     }
@@ -142,6 +147,7 @@ internal sealed class PlatePictures(PressConversion press, PixelSource source, d
             var (plain, cover) = PixelParts.Apart(samples.Data, samples.Parts, samples.HasAlpha);
             return new(samples.Width, samples.Height, samples.Kind == SampleKind.Grey ? InBlack(plain) : plain, cover, Affine.Identity);
         }
+        if (TwoPlates.Of(image.Treatment, press) is { } plates) return OnPlates(image, plates, onRaster, placed, part);
         using var drawable = SceneImages.Treated(SceneImages.ForRaster(image.Source, onRaster, part, source), image.Treatment, placed);
         var (rgb, covers) = PixelParts.Of(drawable.Image);
         bool grey = image.Treatment?.MakesGrey ?? image.Source.Colour == "grey";
@@ -149,6 +155,24 @@ internal sealed class PlatePictures(PressConversion press, PixelSource source, d
         if (image.Treatment is null && SceneImages.AsLines(image.Source, source) is not null) KeepPlain(four, rgb);
         return new(drawable.Image.Width, drawable.Image.Height, four, covers, drawable.ToUpright);
     }
+
+    private Inks OnPlates(SceneImage image, TwoPlates plates, Affine onRaster, Affine placed, Box part)
+    {
+        using var light = SceneImages.Treated(SceneImages.ForRaster(image.Source, onRaster, part, source), TwoPlates.Lightness(image.Treatment!), placed);
+        var (rgb, cover) = PixelParts.Of(light.Image);
+        byte[] samples = plates.Samples(PixelParts.FirstOf(rgb)), four = new byte[light.Image.Width * light.Image.Height * SeparatedPage.Parts];
+        int count = plates.Plates.Length;
+        var spots = new Dictionary<string, byte[]>();
+        for (int p = 0; p < count; p++)
+        {
+            int place = Array.IndexOf(FourInks, plates.Plates[p].Name);
+            byte[] plate = plates.Plates[p].IsSpot ? spots[plates.Plates[p].Name] = new byte[samples.Length / count] : four;
+            for (int i = 0; i < samples.Length / count; i++) plate[plates.Plates[p].IsSpot ? i : i * SeparatedPage.Parts + place] = samples[i * count + p];
+        }
+        return new(light.Image.Width, light.Image.Height, four, cover, light.ToUpright) { Spots = spots };
+    }
+
+    private static readonly string[] FourInks = ["Cyan", "Magenta", "Yellow", "Black"];
 
     /// <summary>Of a drawing that prints as lines, black is ink black alone and white is none, as in its PDF.</summary>
     private static void KeepPlain(byte[] four, byte[] rgb)
@@ -168,7 +192,7 @@ internal sealed class PlatePictures(PressConversion press, PixelSource source, d
         return four;
     }
 
-    private static DrawableImage Drawn(Inks inks, PlateKind kind)
+    private static DrawableImage Drawn(Inks inks, PlateKind kind, byte[]? spot)
     {
         byte[] rgba = new byte[inks.Four.Length];
         for (int i = 0; i < rgba.Length; i += SeparatedPage.Parts)
@@ -179,7 +203,7 @@ internal sealed class PlatePictures(PressConversion press, PixelSource source, d
                     PlateKind.Colours => (byte)(255 - inks.Four[i + part]),
                     PlateKind.Black => (byte)(255 - inks.Four[i + 3]),
                     // A picture covers a spot colour beneath it.
-                    _ => 255,
+                    _ => spot is null ? (byte)255 : (byte)(255 - spot[i / SeparatedPage.Parts]),
                 };
             rgba[i + 3] = inks.Cover?[i / SeparatedPage.Parts] ?? 255;
         }

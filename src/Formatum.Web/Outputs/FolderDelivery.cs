@@ -1,26 +1,41 @@
 using Formatum.Output.Tickets;
-using Formatum.Web.Hosting;
 
 namespace Formatum.Web.Outputs;
 
 /// <summary>Lays an output and its ticket in a folder.</summary>
 internal static class FolderDelivery
 {
+    /// <summary>Two of the same name may come at once.</summary>
+    private static readonly SemaphoreSlim OneByOne = new(1);
+
     /// <summary>First the file, and when it is whole the ticket: whoever watches the folder for tickets finds both.</summary>
     /// <returns>What came of it.</returns>
     public static async Task<Handover> LayAsync(Handover handover, JobTicket ticket, Stream content, string folder, CancellationToken cancel)
     {
-        string name = Free(folder, ticket.File.Name), half = Path.Combine(folder, $".{handover.Id}.half");
+        string half = Path.Combine(folder, $".{handover.Id}.half");
+        string? laid = null;
         try
         {
             await using (var file = new FileStream(half, FileMode.CreateNew)) await content.CopyToAsync(file, cancel);
-            File.Move(half, Path.Combine(folder, name));
-            await File.WriteAllBytesAsync(half, (ticket with { File = ticket.File with { Name = name } }).Write(), cancel);
-            File.Move(half, Path.Combine(folder, Path.GetFileNameWithoutExtension(name) + JobTicket.Ending));
-            return handover with { State = HandoverState.Laid, Job = name };
+            await OneByOne.WaitAsync(cancel);
+            try
+            {
+                string name = Free(folder, ticket.File.Name);
+                File.Move(half, Path.Combine(folder, name));
+                laid = Path.Combine(folder, name);
+                await File.WriteAllBytesAsync(half, (ticket with { File = ticket.File with { Name = name } }).Write(), cancel);
+                File.Move(half, Path.Combine(folder, Path.GetFileNameWithoutExtension(name) + JobTicket.Ending));
+                return handover with { State = HandoverState.Laid, Job = name };
+            }
+            finally
+            {
+                OneByOne.Release();
+            }
         }
         catch (Exception e) when (e is IOException or UnauthorizedAccessException)
         {
+            // A file without its ticket is no job.
+            if (laid is not null) Remove(laid);
             return handover with
             {
                 State = HandoverState.Failed,
