@@ -173,6 +173,7 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
     private async Task RunAsync(Running running, OutputWish wish)
     {
         string half = PathOf(running.Note, HalfEnding);
+        Func<OutputNote, OutputNote> ended;
         using var stop = CancellationTokenSource.CreateLinkedTokenSource(running.Stop.Token, _end.Token);
         try
         {
@@ -187,20 +188,26 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
                 _places.Release();
             }
             File.Move(half, PathOf(running.Note, FileEnding), overwrite: true);
-            End(running, note => note with { State = OutputState.Done, Made = note.Sheets, Bytes = new FileInfo(PathOf(note, FileEnding)).Length });
+            long bytes = new FileInfo(PathOf(running.Note, FileEnding)).Length;
+            ended = note => note with { State = OutputState.Done, Made = note.Sheets, Bytes = bytes };
         }
         catch (OperationCanceledException)
         {
-            End(running, note => note with { State = OutputState.Stopped });
+            ended = note => note with { State = OutputState.Stopped };
         }
         catch (Exception e)
         {
             if (Problems.Describe(e).Status >= StatusCodes.Status500InternalServerError) log.LogError(e, "An output was not made");
-            End(running, note => note with { State = OutputState.Failed, Error = Problems.Describe(e).Detail });
+            ended = note => note with { State = OutputState.Failed, Error = Problems.Describe(e).Detail };
+        }
+        // First it is gone, then it is told: whoever hears that an output failed has the room it took.
+        try
+        {
+            File.Delete(half);
         }
         finally
         {
-            File.Delete(half);
+            End(running, ended);
         }
     }
 
