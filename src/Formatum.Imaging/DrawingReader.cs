@@ -39,13 +39,9 @@ internal sealed class DrawingReader
             var steps = reader.Steps(commands, ref at, 0);
             return LooksAlike(image, svg) ? new(bounds.Left, bounds.Top, bounds.Width, bounds.Height, steps) : null;
         }
-        catch (NotAsLines)
-        {
-            return null;
-        }
         catch (Exception e) when (e is not (OutOfMemoryException or IOException or UnauthorizedAccessException))
         {
-            // Whatever this reader does not cope with, the other one has read.
+            // Not as lines, or whatever else this reader does not cope with: the other one has read it.
             return null;
         }
     }

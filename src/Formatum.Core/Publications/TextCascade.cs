@@ -23,6 +23,9 @@ public static class TextCascade
     /// <summary>What a paragraph style comes to over all it is based on and the default; of none, what the default does.</summary>
     public static TextSettings OfParagraphs(Publication publication, int? styleId) => Together(ParagraphSources(publication, styleId));
 
+    /// <summary>The language of a publication: that of its text where nothing says otherwise.</summary>
+    public static string LanguageOf(Publication publication) => OfParagraphs(publication, null).Language ?? TextStyle.Usual.Language;
+
     /// <summary>What a character style comes to over all it is based on.</summary>
     public static TextSettings OfCharacters(Publication publication, int? styleId) => Together(Chain(publication, styleId));
 

@@ -53,7 +53,7 @@ public static class BookWriter
     private static void Write(BookFile book, Publication publication, PixelSource source, BookOptions options, List<(Spread Spread, PlacedPage Page)> pages,
         Action<int>? done, CancellationToken cancel)
     {
-        string language = TextCascade.OfParagraphs(publication, publication.Setup.DefaultStyleId).Language ?? Core.Stories.TextStyle.Usual.Language;
+        string language = TextCascade.LanguageOf(publication);
         var paths = pages.ToDictionary(p => p.Page.Number, p => string.Create(CultureInfo.InvariantCulture, $"pages/{p.Page.Number:0000}.xhtml"));
         var writer = new BookPage(publication, language, index => paths.TryGetValue(index + 1, out string? path) ? Path.GetFileName(path) : null);
         var pictures = new BookPictures(book, options, source, Showings(publication, pages));

@@ -153,8 +153,7 @@ public static class PdfWriter
         {
             if (_tags is null) return "";
             int outline = PdfOutline.Write(_file, Headings.Of(_publication, Typefaces.All), PageOf);
-            string language = TextCascade.OfParagraphs(_publication, _publication.Setup.DefaultStyleId).Language ?? Core.Stories.TextStyle.Usual.Language;
-            return $"/Lang {PdfSyntax.Text(language)}/MarkInfo<</Marked true>>/StructTreeRoot {PdfSyntax.Reference(_tags.Write())}" +
+            return $"/Lang {PdfSyntax.Text(TextCascade.LanguageOf(_publication))}/MarkInfo<</Marked true>>/StructTreeRoot {PdfSyntax.Reference(_tags.Write())}" +
                 (outline == 0 ? "" : $"/Outlines {PdfSyntax.Reference(outline)}/PageMode/UseOutlines");
         }
 

@@ -23,7 +23,8 @@ internal static class FolderDelivery
                 string name = Free(folder, ticket.File.Name);
                 File.Move(half, Path.Combine(folder, name));
                 laid = Path.Combine(folder, name);
-                await File.WriteAllBytesAsync(half, (ticket with { File = ticket.File with { Name = name } }).Write(), cancel);
+                // From here on it is done to its end: a file without its ticket is no job.
+                await File.WriteAllBytesAsync(half, (ticket with { File = ticket.File with { Name = name } }).Write(), CancellationToken.None);
                 File.Move(half, Path.Combine(folder, Path.GetFileNameWithoutExtension(name) + JobTicket.Ending));
                 return handover with { State = HandoverState.Laid, Job = name };
             }
@@ -34,7 +35,6 @@ internal static class FolderDelivery
         }
         catch (Exception e) when (e is IOException or UnauthorizedAccessException)
         {
-            // A file without its ticket is no job.
             if (laid is not null) Remove(laid);
             return handover with
             {

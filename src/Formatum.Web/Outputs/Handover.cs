@@ -37,6 +37,14 @@ public sealed record Handover
     public DateTimeOffset? Ended { get; init; }
     public HandoverState State { get; init; }
 
+    /// <summary>As it is told where the server ended before an answer came.</summary>
+    public Handover Interrupted() => this with
+    {
+        State = HandoverState.Failed,
+        Ended = Begun,
+        Reasons = ["The server ended before an answer came. Ask whether it arrived before you send it again."],
+    };
+
     /// <summary>What the job is called there; null where nobody said.</summary>
     public string? Job { get; init; }
 

@@ -77,7 +77,7 @@ public sealed class Handovers(ServerOptions options, OutputJobs jobs, TimeProvid
         }
         catch (Exception e) when (e is OperationCanceledException or ObjectDisposedException)
         {
-            ended = ended with { Reasons = ["The server ended before an answer came. Ask whether it arrived before you send it again."] };
+            ended = handover.Interrupted();
         }
         catch (Exception e)
         {

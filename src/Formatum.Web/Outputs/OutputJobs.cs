@@ -52,20 +52,13 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
             if (Read(path) is not { } note) continue;
             if (note.IsUnderWay)
                 note = note with { State = OutputState.Failed, Ended = note.Begun, Error = "The server ended before this was made. Make it again." };
-            note = note with { Handovers = [.. note.Handovers.Select(Interrupted)] };
+            note = note with { Handovers = [.. note.Handovers.Select(h => h.State == HandoverState.Sending ? h.Interrupted() : h)] };
             if (note.State == OutputState.Done && !File.Exists(PathOf(note, FileEnding)))
                 note = note with { State = OutputState.Failed, Error = "Its file has gone from the server. Make it again." };
             _all[note.Id] = new(note);
         }
         return Task.CompletedTask;
     }
-
-    private static Handover Interrupted(Handover handover) => handover.State != HandoverState.Sending ? handover : handover with
-    {
-        State = HandoverState.Failed,
-        Ended = handover.Begun,
-        Reasons = ["The server ended before an answer came. Ask whether it arrived before you send it again."],
-    };
 
     private OutputNote? Read(string path)
     {
