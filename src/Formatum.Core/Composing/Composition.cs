@@ -47,10 +47,22 @@ public static class Composition
         int at = story.FrameIds.IndexOf(frame.Id);
         if (at < 0) return null;
         ImmutableArray<Frame> chain = [.. story.FrameIds.Select(id => id == frame.Id ? frame : publication.Frames[id])];
-        ImmutableArray<int> pages = [.. chain.Select(f => f.Id == frame.Id && onPage is { } shown ? shown : f.PageId)];
+        return TextsOf(publication, story, chain, [.. chain.Select(f => f.Id == frame.Id && onPage is { } shown ? shown : f.PageId)], typefaces)[at];
+    }
+
+    /// <summary>A story set in lines in each of its frames, as it reads on their pages.</summary>
+    public static ImmutableArray<SetText> TextsOf(Publication publication, Story story, ITypefaces typefaces)
+    {
+        ImmutableArray<Frame> chain = [.. story.FrameIds.Select(id => publication.Frames[id])];
+        return TextsOf(publication, story, chain, [.. chain.Select(f => f.PageId)], typefaces);
+    }
+
+    private static ImmutableArray<SetText> TextsOf(Publication publication, Story story, ImmutableArray<Frame> chain, ImmutableArray<int> pages,
+        ITypefaces typefaces)
+    {
         ImmutableArray<Place> places = [.. chain.Select((f, i) => PlaceOf(publication, f, pages[i]))];
         ImmutableArray<SetText> SetIn(FrameText text) => Set(story, places, TextCascade.Styled(publication, text), typefaces);
-        if (!story.Text.HasFields()) return SetIn(story.Text)[at];
+        if (!story.Text.HasFields()) return SetIn(story.Text);
         var fields = new FieldWords(publication, typefaces, chain, pages);
         var listed = story.Text.FollowsOthers() ? Headings.Listed(publication, story, Headings.Of(publication, typefaces)).Text : story.Text;
         // In which frame a paragraph begins follows from what its fields say, and what they say from the frame it begins in.
@@ -59,7 +71,7 @@ public static class Composition
         {
             var set = SetIn(listed.Filled((paragraph, field) => fields.Of(field, begins[paragraph])));
             var now = Begins(set, begins.Length);
-            if (chain.Length == 1 || round == MostRounds || now.AsSpan().SequenceEqual(begins.AsSpan())) return set[at];
+            if (chain.Length == 1 || round == MostRounds || now.AsSpan().SequenceEqual(begins.AsSpan())) return set;
             begins = now;
         }
     }

@@ -13,7 +13,7 @@ public abstract record Edit
     public abstract string Words { get; }
 
     /// <exception cref="EditRefused">The edit cannot be made; the message says what, why and what to do instead.</exception>
-    public Changes On(Publication publication)
+    public virtual Changes On(Publication publication)
     {
         var draft = new Draft(publication);
         Make(draft);

@@ -25,7 +25,7 @@ public static class EditionMaker
         var stories = source.Stories.Values.Select(story => Emptied(source, story, keeps));
         return Publication.FromParts(source.NextId, [setup, source.Order, .. source.Pages.Values, .. frames, .. images, .. source.Rules.Values,
             .. source.Masters.Values, .. stories, .. source.Styles.Values, .. source.Fonts.Values, .. source.Colours.Values, .. source.Looks.Values,
-            .. source.Recipes.Values]);
+            .. source.Recipes.Values, .. source.CheckProfiles.Values]);
     }
 
     private static Story Emptied(Publication source, Story story, EditionKeeps keeps)

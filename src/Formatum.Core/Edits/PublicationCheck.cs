@@ -66,6 +66,12 @@ public static class PublicationCheck
         foreach (var recipe in publication.Recipes.Values) Tell(findings, recipe, recipe.Check);
         if (publication.Recipes.Count > Recipe.Most || publication.Recipes.Values.GroupBy(r => r.Name, RuleChecks.SameName).Any(g => g.Count() > 1))
             findings.Add("recipes", $"Recipes have names of their own, and there are {Recipe.Most} at most.");
+        foreach (var profile in publication.CheckProfiles.Values) Tell(findings, profile, profile.Check);
+        if (publication.CheckProfiles.Count > CheckProfile.Most
+            || publication.CheckProfiles.Values.GroupBy(p => p.Name, RuleChecks.SameName).Any(g => g.Count() > 1))
+            findings.Add("checkProfiles", $"Check profiles have names of their own, and there are {CheckProfile.Most} at most.");
+        foreach (var accepted in publication.Accepted.Values) Tell(findings, accepted, accepted.Check);
+        if (publication.Accepted.Count > AcceptedFinding.Most) findings.Add("accepted", $"{AcceptedFinding.Most} findings are accepted at most.");
         if (publication.Fonts.Count > OwnFont.Most || publication.Fonts.Values.GroupBy(f => (f.Family, f.Bold, f.Italic)).Any(g => g.Count() > 1))
             findings.Add("fonts", $"A family has each of its faces once, and there are {OwnFont.Most} fonts at most.");
         foreach (var frame in publication.Frames.Values)

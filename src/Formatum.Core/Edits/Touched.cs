@@ -11,7 +11,7 @@ public static class Touched
         var frames = changes.Items.Where(c => c.Key.Kind == PartKind.Frame).Select(c => (Frame)(c.After ?? c.Before)!).ToList();
         if (frames.Count == 0) frames = [.. changes.Items.Select(c => HeadOf(after, c)).OfType<Frame>()];
         var others = changes.Items.Where(c => c.Key.Kind is PartKind.Rule or PartKind.Image or PartKind.Master or PartKind.Font or PartKind.Colour
-            or PartKind.Recipe).ToList();
+            or PartKind.Recipe or PartKind.CheckProfile).ToList();
         if (others.Count > 0 && (others.Count < frames.Count || others[0].Key.Kind == PartKind.Rule || frames.Count == 0)) return NameOthers(others);
         if (frames.Count == 0) return "";
         string what = frames is [var one] ? one.Label : $"{frames.Count} frames";
@@ -39,6 +39,7 @@ public static class Touched
             MasterPage master => $"master {master.Name}",
             PaletteColour colour => $"colour {colour.Name}",
             Recipe recipe => $"recipe {recipe.Name}",
+            CheckProfile profile => $"check profile {profile.Name}",
             OwnFont font => $"{font.Family} {font.Face.ToLowerInvariant()}",
             _ => "",
         };

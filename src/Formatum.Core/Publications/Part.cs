@@ -4,7 +4,7 @@ namespace Formatum.Core.Publications;
 public enum PartKind
 {
     Setup = 1, PageOrder = 2, Page = 3, Frame = 4, Image = 5, Rule = 6, Tray = 7, Master = 8, Story = 9, Style = 10, Font = 11, Colour = 12, Look = 13,
-    Recipe = 14,
+    Recipe = 14, CheckProfile = 15, Accepted = 16,
 }
 
 /// <summary>Which part of a publication is meant.</summary>

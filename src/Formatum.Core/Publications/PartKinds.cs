@@ -40,6 +40,10 @@ public static class PartKinds
         PartKindInfo.Many(PartKind.Colour, "colour", p => p.Colours.Values, (p, id) => p.Colours.GetValueOrDefault(id), c => $"The colour {c.Name}"),
         PartKindInfo.Many(PartKind.Look, "look", p => p.Looks.Values, (p, id) => p.Looks.GetValueOrDefault(id), l => $"The look {l.Name}"),
         PartKindInfo.Many(PartKind.Recipe, "recipe", p => p.Recipes.Values, (p, id) => p.Recipes.GetValueOrDefault(id), r => $"The recipe {r.Name}"),
+        PartKindInfo.Many(PartKind.CheckProfile, "check profile", p => p.CheckProfiles.Values, (p, id) => p.CheckProfiles.GetValueOrDefault(id),
+            c => $"The check profile {c.Name}"),
+        PartKindInfo.Many(PartKind.Accepted, "accepted finding", p => p.Accepted.Values, (p, id) => p.Accepted.GetValueOrDefault(id),
+            _ => "The accepted finding"),
         PartKindInfo.One(PartKind.Tray, "tray", p => p.Tray),
     }.ToFrozenDictionary(k => k.Kind);
 

@@ -23,7 +23,7 @@ public sealed class Publication : ITextNames
         ImmutableDictionary<int, LinkedImage> images, ImmutableDictionary<int, FittingRule> rules, ImmutableSortedDictionary<int, MasterPage> masters,
             ImmutableDictionary<int, Story> stories, ImmutableDictionary<int, NamedStyle> styles, ImmutableDictionary<int, OwnFont> fonts,
         ImmutableDictionary<int, PaletteColour> colours, ImmutableDictionary<int, NamedLook> looks, ImmutableDictionary<int, Recipe> recipes,
-        Tray tray,
+        ImmutableDictionary<int, CheckProfile> profiles, ImmutableDictionary<int, AcceptedFinding> accepted, Tray tray,
         ImmutableDictionary<int, ImmutableSortedSet<int>> framesOfPage, ConcurrentDictionary<int, (FitSettings, ResolvedFit)>? ruleFits = null)
     {
         NextId = nextId;
@@ -40,6 +40,8 @@ public sealed class Publication : ITextNames
         Colours = colours;
         Looks = looks;
         Recipes = recipes;
+        CheckProfiles = profiles;
+        Accepted = accepted;
         Tray = tray;
         _framesOfPage = framesOfPage;
         _ruleFits = ruleFits ?? new();
@@ -70,7 +72,16 @@ public sealed class Publication : ITextNames
     /// <summary>Its own ways of making outputs.</summary>
     public ImmutableDictionary<int, Recipe> Recipes { get; }
 
+    /// <summary>Its own ways of being checked.</summary>
+    public ImmutableDictionary<int, CheckProfile> CheckProfiles { get; }
+
+    /// <summary>The findings that somebody let be.</summary>
+    public ImmutableDictionary<int, AcceptedFinding> Accepted { get; }
+
     public Tray Tray { get; }
+
+    /// <summary>What it is checked by.</summary>
+    public CheckProfile Profile => CheckProfile.Of(this, Setup.CheckProfileId);
 
     public int PageCount => Order.Ids.Length;
 
@@ -110,6 +121,8 @@ public sealed class Publication : ITextNames
         var colours = ImmutableDictionary.CreateBuilder<int, PaletteColour>();
         var looks = ImmutableDictionary.CreateBuilder<int, NamedLook>();
         var recipes = ImmutableDictionary.CreateBuilder<int, Recipe>();
+        var profiles = ImmutableDictionary.CreateBuilder<int, CheckProfile>();
+        var accepted = ImmutableDictionary.CreateBuilder<int, AcceptedFinding>();
         foreach (var part in parts)
         {
             switch (part)
@@ -127,6 +140,8 @@ public sealed class Publication : ITextNames
                 case PaletteColour c: colours.Add(c.Id, c); break;
                 case NamedLook l: looks.Add(l.Id, l); break;
                 case Recipe w: recipes.Add(w.Id, w); break;
+                case CheckProfile k: profiles.Add(k.Id, k); break;
+                case AcceptedFinding a: accepted.Add(a.Id, a); break;
                 case Tray t: tray = t; break;
                 default: throw new ArgumentException($"A publication has no parts of the kind {part.Key.Kind}.");
             }
@@ -137,7 +152,7 @@ public sealed class Publication : ITextNames
                 throw new ArgumentException("A publication needs an order of pages."),
             pages.ToImmutable(), frames.ToImmutable(), images.ToImmutable(), rules.ToImmutable(), masters.ToImmutable(),
             stories.ToImmutable(), styles.ToImmutable(), fonts.ToImmutable(), colours.ToImmutable(), looks.ToImmutable(), recipes.ToImmutable(),
-            tray, byPage);
+            profiles.ToImmutable(), accepted.ToImmutable(), tray, byPage);
     }
 
     /// <summary>All its parts; an empty tray is none.</summary>
@@ -163,6 +178,8 @@ public sealed class Publication : ITextNames
         var colours = Colours.ToBuilder();
         var looks = Looks.ToBuilder();
         var recipes = Recipes.ToBuilder();
+        var profiles = CheckProfiles.ToBuilder();
+        var accepted = Accepted.ToBuilder();
         var byPage = _framesOfPage.ToBuilder();
         int nextId = NextId;
         foreach (var (key, before, after) in changes.Items)
@@ -182,6 +199,8 @@ public sealed class Publication : ITextNames
                 case PartKind.Colour: Put(colours, key.Id, after); break;
                 case PartKind.Look: Put(looks, key.Id, after); break;
                 case PartKind.Recipe: Put(recipes, key.Id, after); break;
+                case PartKind.CheckProfile: Put(profiles, key.Id, after); break;
+                case PartKind.Accepted: Put(accepted, key.Id, after); break;
                 case PartKind.Tray: tray = (Tray?)after ?? Tray.Empty; break;
                 case PartKind.Frame:
                     Put(frames, key.Id, after);
@@ -196,7 +215,7 @@ public sealed class Publication : ITextNames
         bool sameFits = ReferenceEquals(rulesAfter, Rules) && setup.DefaultRuleId == Setup.DefaultRuleId;
         return new(nextId, setup, order, pages.ToImmutable(), frames.ToImmutable(), images.ToImmutable(), rulesAfter, masters.ToImmutable(),
             stories.ToImmutable(), styles.ToImmutable(), fonts.ToImmutable(), colours.ToImmutable(), looks.ToImmutable(), recipes.ToImmutable(),
-            tray, byPage.ToImmutable(), sameFits ? _ruleFits : null);
+            profiles.ToImmutable(), accepted.ToImmutable(), tray, byPage.ToImmutable(), sameFits ? _ruleFits : null);
     }
 
     private static void Put<T>(IDictionary<int, T> all, int id, Part? part) where T : Part

@@ -71,6 +71,9 @@ public sealed record Recipe : Part
     /// <summary>What files are called: see <see cref="FileNames"/>.</summary>
     public string FilePattern { get; init; } = FileNames.Usual;
 
+    /// <summary>The name of the profile that the pages are checked by before it is made; null for the publication's own.</summary>
+    public string? Profile { get; init; }
+
     /// <summary>Whether PDFs come of it.</summary>
     public bool IsPdf => Kind is OutputKind.Print or OutputKind.Screen;
 
@@ -84,12 +87,12 @@ public sealed record Recipe : Part
         new() { Id = -1, Name = "Print", Kind = OutputKind.Print, Bleed = true },
         new()
         {
-            Id = -2, Name = "Proof", Kind = OutputKind.Screen, Proof = true, MostPpi = 120, Quality = 70,
+            Id = -2, Name = "Proof", Kind = OutputKind.Screen, Proof = true, MostPpi = 120, Quality = 70, Profile = "Draft",
             Marks = new() { Crop = true, Information = true }, Bleed = true,
         },
-        new() { Id = -3, Name = "Screen", Kind = OutputKind.Screen, Spreads = true, MostPpi = 200, Quality = 85 },
-        new() { Id = -4, Name = "Pictures", Kind = OutputKind.Pictures, FilePattern = "{publication} {edition} {page}" },
-        new() { Id = -5, Name = "Book", Kind = OutputKind.Book, MostPpi = 200, Quality = 85 },
+        new() { Id = -3, Name = "Screen", Kind = OutputKind.Screen, Spreads = true, MostPpi = 200, Quality = 85, Profile = "Screen" },
+        new() { Id = -4, Name = "Pictures", Kind = OutputKind.Pictures, FilePattern = "{publication} {edition} {page}", Profile = "Screen" },
+        new() { Id = -5, Name = "Book", Kind = OutputKind.Book, MostPpi = 200, Quality = 85, Profile = "Screen" },
         new() { Id = -6, Name = "Bundle", Kind = OutputKind.Bundle, FilePattern = "{publication} {edition} bundle" },
     ];
 
@@ -111,6 +114,8 @@ public sealed record Recipe : Part
         errors.Range("mostPpi", MostPpi, LeastPpi, LargestPpi, "Give a resolution from 9 to 1,200 ppi; 300 is usual for print.");
         errors.Range("quality", Quality, 1, 100, "Quality is from 1 to 100; 90 and above show no loss.");
         errors.Range("ppi", Ppi, LeastPpi, LargestPpi, "Give a resolution from 9 to 1,200 ppi; 150 is usual for looking at.");
+        if (Profile is { } profile && (string.IsNullOrWhiteSpace(profile) || profile.Length > CheckProfile.LongestName || profile.Any(char.IsControl)))
+            errors.Add("profile", $"A profile is named by 1 to {CheckProfile.LongestName} characters. Choose one, or none for the publication's own.");
         FileNames.Check(FilePattern, errors);
         if (OneFileEach && IsPdf && !FilePattern.Contains("{page}", StringComparison.Ordinal))
             errors.Add("filePattern", "With a file of each page, their names have to differ. Put {page} into the pattern.");

@@ -70,6 +70,9 @@ public sealed record Setup : Part
     /// <summary>How its sheets are folded into panels; null where they are not.</summary>
     public Folding? Folding { get; init; }
 
+    /// <summary>The profile it is checked by; null for Offset.</summary>
+    public int? CheckProfileId { get; init; }
+
     public override PartKey Key => new(PartKind.Setup, 0);
 
     /// <summary>How an effective resolution stands against this publication's limits.</summary>

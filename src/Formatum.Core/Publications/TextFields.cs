@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.RegularExpressions;
 using Formatum.Core.Stories;
@@ -17,6 +18,9 @@ public static partial class TextFields
 
     /// <summary>The last heading up to the page, the list of all headings, and the pages a story goes on to and came from.</summary>
     public const string Heading = "heading", Contents = "contents", Next = "next", Before = "before";
+
+    /// <summary>The names of all fields.</summary>
+    public static readonly ImmutableArray<string> Names = [Page, Pages, Edition, Publication, Heading, Contents, Next, Before];
 
     [GeneratedRegex(@"\{(page|pages|edition|publication|heading|contents|next|before)(?: ([1-6]))?\}", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     private static partial Regex Written();

@@ -15,10 +15,10 @@ public static class BundleJson
     public const string Format = "formatum-publication";
 
     /// <summary>Grows when a reader of the version before could misread what is written.</summary>
-    public const int Version = 9;
+    public const int Version = 10;
 
     private static readonly string[] Known = ["format", "version", "nextId", "setup", "pages", "masters", "rules", "images", "frames", "stories", "styles",
-        "fonts", "colours", "looks", "recipes", "tray"];
+        "fonts", "colours", "looks", "recipes", "checkProfiles", "accepted", "tray"];
 
     // Readable as it stands: letters of all scripts as themselves. It never becomes part of a page.
     private static readonly JsonWriterOptions Writing = new() { Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
@@ -47,6 +47,8 @@ public static class BundleJson
         if (!publication.Colours.IsEmpty) List(writer, "colours", publication.Colours.Values.OrderBy(c => c.Id).Select(PartJson.ToObject));
         if (!publication.Looks.IsEmpty) List(writer, "looks", publication.Looks.Values.OrderBy(l => l.Id).Select(PartJson.ToObject));
         if (!publication.Recipes.IsEmpty) List(writer, "recipes", publication.Recipes.Values.OrderBy(r => r.Id).Select(PartJson.ToObject));
+        if (!publication.CheckProfiles.IsEmpty) List(writer, "checkProfiles", publication.CheckProfiles.Values.OrderBy(p => p.Id).Select(PartJson.ToObject));
+        if (!publication.Accepted.IsEmpty) List(writer, "accepted", publication.Accepted.Values.OrderBy(a => a.Id).Select(PartJson.ToObject));
         List(writer, "tray", publication.Tray.ImageIds.Select(id => (JsonNode)id));
         writer.WriteEndObject();
     }
@@ -127,6 +129,8 @@ public static class BundleJson
             if (root.ContainsKey("colours")) parts.AddRange(Items(root, "colours").Select(PartJson.FromOutside<PaletteColour>));
             if (root.ContainsKey("looks")) parts.AddRange(Items(root, "looks").Select(PartJson.FromOutside<NamedLook>));
             if (root.ContainsKey("recipes")) parts.AddRange(Items(root, "recipes").Select(PartJson.FromOutside<Recipe>));
+            if (root.ContainsKey("checkProfiles")) parts.AddRange(Items(root, "checkProfiles").Select(PartJson.FromOutside<CheckProfile>));
+            if (root.ContainsKey("accepted")) parts.AddRange(Items(root, "accepted").Select(PartJson.FromOutside<AcceptedFinding>));
             parts.Add(new Tray([.. Items(root, "tray").Select(node => Number(node, "tray"))]));
             return (PublicationCheck.Assemble(Number(root["nextId"], "nextId"), parts), fileOf);
         }

@@ -82,6 +82,9 @@ public sealed record RecipeBody
     public double? Ppi { get; init; }
     public string? FilePattern { get; init; }
 
+    /// <summary>The check profile it asks for, by its name; empty for the publication's own.</summary>
+    public string? Profile { get; init; }
+
     /// <exception cref="EditRefused">A new recipe has neither a name nor a kind.</exception>
     public Recipe Over(Recipe? recipe)
     {
@@ -108,6 +111,7 @@ public sealed record RecipeBody
             File = File ?? basis.File,
             Ppi = Ppi ?? basis.Ppi,
             FilePattern = FilePattern ?? basis.FilePattern,
+            Profile = Profile is null ? basis.Profile : Profile.Length == 0 ? null : Profile,
         };
     }
 }
@@ -121,9 +125,9 @@ public sealed record MarksAnswer(bool Crop, bool Registration, bool Bars, bool I
 /// <summary>A recipe. As it is written it is read again, here or elsewhere.</summary>
 public sealed record RecipeAnswer(string Name, OutputKind Kind, string Pages, bool Spreads, bool OneFileEach, bool Bleed, MarksAnswer Marks,
     ImpositionAnswer Imposition, bool Proof,
-    bool Convert, double MostPpi, int Quality, PictureFileKind File, double Ppi, string FilePattern)
+    bool Convert, double MostPpi, int Quality, PictureFileKind File, double Ppi, string FilePattern, string Profile)
 {
     public static RecipeAnswer Of(Recipe r) => new(r.Name, r.Kind, r.Pages, r.Spreads, r.OneFileEach, r.Bleed, MarksAnswer.Of(r.Marks),
         ImpositionAnswer.Of(r.Imposition), r.Proof, r.Convert,
-        r.MostPpi ?? 0, r.Quality ?? 0, r.File, r.Ppi, r.FilePattern);
+        r.MostPpi ?? 0, r.Quality ?? 0, r.File, r.Ppi, r.FilePattern, r.Profile ?? "");
 }

@@ -7,9 +7,6 @@ using Formatum.Web.Hosting;
 
 namespace Formatum.Web.Links;
 
-/// <summary>A linked file against what was last read of it.</summary>
-public enum LinkState { Current, Changed, Missing }
-
 /// <summary>Tells the state of links. Files are only looked at; what they hold is read where size or time differ, once.</summary>
 public sealed class LinkStates
 {

@@ -38,6 +38,9 @@ public sealed class RecipeForm
     public string? Ppi { get; set; }
     public string? FilePattern { get; set; }
 
+    /// <summary>The check profile it asks for, by its name; empty for the publication's own.</summary>
+    public string? Profile { get; set; }
+
     /// <summary>What is usual where somebody begins to compress pictures anew.</summary>
     private const int UsualQuality = 85;
 
@@ -68,6 +71,7 @@ public sealed class RecipeForm
         File = r.File,
         Ppi = r.Ppi.ToString("0.##", CultureInfo.InvariantCulture),
         FilePattern = r.FilePattern,
+        Profile = r.Profile,
     };
 
     /// <summary>The recipe that was typed, over the one it began with.</summary>
@@ -99,6 +103,7 @@ public sealed class RecipeForm
             File = File,
             Ppi = Number("ppi", Ppi, errors),
             FilePattern = FilePattern?.Trim() ?? "",
+            Profile = string.IsNullOrWhiteSpace(Profile) ? null : Profile.Trim(),
         };
         recipe.Check(errors);
         errors.ThrowIfAny();

@@ -1,3 +1,4 @@
+using Formatum.Core.Checking;
 using Formatum.Core.Checks;
 using Formatum.Core.Composing;
 using Formatum.Core.Edits;
@@ -19,7 +20,7 @@ public sealed record RunTextOn : Gesture, IUnderHand
         return Into switch
         {
             "next" => new RunOnPages(frame.Id, 1, OnNewPages: false),
-            "pages" => ChainView.UntilItEnds(ground.Publication, frame),
+            "pages" => TextRoom.UntilItEnds(ground.Publication, frame, Typefaces.All),
             not null when int.TryParse(Into, System.Globalization.CultureInfo.InvariantCulture, out int id) => new RunOn(frame.Id, id),
             _ => throw new EditRefused("into", "Choose a frame for the text to run on into."),
         };
