@@ -38,11 +38,15 @@ internal sealed record Changed(bool All, IReadOnlySet<int> Pages, IReadOnlySet<i
     private static IEnumerable<(T? Was, T? Now)> Differing<T>(ImmutableDictionary<int, T> before, ImmutableDictionary<int, T> after) where T : Part
     {
         if (ReferenceEquals(before, after)) yield break;
+        int added = 0;
         foreach (var (id, now) in after)
         {
             var was = before.GetValueOrDefault(id);
+            if (was is null) added++;
             if (!ReferenceEquals(was, now)) yield return (was, now);
         }
+        // Only where some have gone is it worth looking for them.
+        if (before.Count == after.Count - added) yield break;
         foreach (var (id, was) in before)
             if (!after.ContainsKey(id)) yield return (was, null);
     }

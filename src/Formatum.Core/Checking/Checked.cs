@@ -115,14 +115,18 @@ internal sealed record CheckedSpread(CheckedPublication In, Spread Spread)
     public Publication Publication => In.Publication;
 }
 
+/// <summary>What a frame uses.</summary>
+/// <param name="ImageId">The image it shows on a page; null for none, and on masters.</param>
+/// <param name="RuleId">Its rule.</param>
+/// <param name="LookId">Its look.</param>
+/// <param name="Place">Where it lies.</param>
+internal readonly record struct FrameUse(int? ImageId, int? RuleId, int? LookId, FindingPlace Place);
+
 /// <summary>What the parts of a publication use, as far as it is checked as a whole.</summary>
 /// <param name="In">The publication.</param>
-/// <param name="Showings">In how many frames each image is shown on pages.</param>
-/// <param name="Rules">The rules that frames have.</param>
-/// <param name="Looks">The looks that frames have.</param>
+/// <param name="Frames">What its frames use, in the order of the spreads.</param>
 /// <param name="Styles">The styles that text has.</param>
-internal sealed record CheckedWhole(CheckedPublication In, IReadOnlyDictionary<int, int> Showings, IReadOnlySet<int> Rules, IReadOnlySet<int> Looks,
-    IReadOnlySet<int> Styles)
+internal sealed record CheckedWhole(CheckedPublication In, IReadOnlyList<FrameUse> Frames, IReadOnlySet<int> Styles)
 {
     public Publication Publication => In.Publication;
 }

@@ -18,8 +18,6 @@ public sealed class PublicationFindings
     /// <param name="Uses">What its frames use.</param>
     private sealed record OfSpread(ImmutableArray<Finding> Frames, ImmutableArray<Finding> MasterTexts, ImmutableArray<FrameUse> Uses);
 
-    private readonly record struct FrameUse(int? ImageId, int? RuleId, int? LookId, bool Counts);
-
     /// <summary>What was found on the text of a story.</summary>
     /// <param name="Findings">The findings.</param>
     /// <param name="Styles">The styles it has.</param>
@@ -85,11 +83,12 @@ public sealed class PublicationFindings
             }
             else spreads[key] = changed.AllText || changed.Order || follows ? kept with { MasterTexts = measure.MasterTexts(spread) } : kept;
         }
+        var reachedStories = reached.SelectMany(now.Publication.FramesOnPage).Select(f => f.StoryId).OfType<int>().ToHashSet();
         foreach (var story in now.Publication.Stories.Values)
         {
             var kept = before?._stories.GetValueOrDefault(story.Id);
             bool anew = kept is null || changed.All || changed.AllText || changed.Stories.Contains(story.Id) || (changed.Any && kept.HasFields)
-                || story.FrameIds.Any(id => reached.Contains(now.Publication.Frames[id].PageId));
+                || reachedStories.Contains(story.Id);
             stories[story.Id] = anew ? measure.Story(story) : kept!;
         }
         return new(now, spreads, stories);
@@ -122,43 +121,44 @@ public sealed class PublicationFindings
     {
         var found = _spreads.Values.SelectMany(s => s.Frames.Concat(s.MasterTexts)).Concat(_stories.Values.SelectMany(s => s.Findings))
             .Concat(new Measure(_in).Whole(WholeOf()));
+        var merged = new Dictionary<(FindingKind, PartKey), Finding>();
+        foreach (var finding in found)
+            merged[(finding.Kind, finding.Part)] = merged.TryGetValue((finding.Kind, finding.Part), out var known) ? Together(known, finding) : finding;
         var accepted = _in.Publication.Accepted.Values.ToDictionary(a => (a.Kind, a.On));
         var order = _in.Publication.Order;
-        return [.. found.GroupBy(f => (f.Kind, f.Part)).Select(Merged).Select(f => f with
+        var listed = new (int Severity, int Page, Finding Finding)[merged.Count];
+        int i = 0;
+        foreach (var finding in merged.Values)
         {
-            Severity = _in.Profile.SeverityOf(f.Kind),
-            Accepted = accepted.TryGetValue((f.Kind, f.Part), out var let) && f.Badness <= let.Badness * (1 + 1e-9) ? let : null,
-        }).OrderByDescending(f => f.Severity).ThenBy(f => f.Places.IsEmpty ? int.MaxValue : order.IndexOf(f.Places[0].PageId))
-            .ThenBy(f => f.Kind).ThenBy(f => f.Part.Id)];
+            var severity = _in.Profile.SeverityOf(finding.Kind);
+            listed[i++] = (-(int)severity, finding.Places.IsEmpty ? int.MaxValue : order.IndexOf(finding.Places[0].PageId), Named(finding) with
+            {
+                Severity = severity,
+                Accepted = accepted.TryGetValue((finding.Kind, finding.Part), out var let) && finding.Badness <= let.Badness * (1 + 1e-9) ? let : null,
+            });
+        }
+        Array.Sort(listed, static (a, b) => a.Severity != b.Severity ? a.Severity - b.Severity : a.Page != b.Page ? a.Page.CompareTo(b.Page)
+            : a.Finding.Kind != b.Finding.Kind ? a.Finding.Kind - b.Finding.Kind : a.Finding.Part.Kind != b.Finding.Part.Kind
+                ? a.Finding.Part.Kind - b.Finding.Part.Kind : a.Finding.Part.Id - b.Finding.Part.Id);
+        return [.. listed.Select(l => l.Finding)];
     }
 
     /// <summary>What is found on a part in several places is one finding, as bad as the worst of them.</summary>
-    private Finding Merged(IEnumerable<Finding> found)
+    private Finding Together(Finding one, Finding other)
     {
-        var all = found as IReadOnlyList<Finding> ?? [.. found];
-        if (all.Count == 1) return Named(all[0]);
         var order = _in.Publication.Order;
-        var places = all.SelectMany(f => f.Places).Distinct().OrderBy(p => order.IndexOf(p.PageId)).ThenBy(p => p.FrameId).ToImmutableArray();
-        return Named(all.OrderByDescending(f => f.Badness).ThenBy(f => f.Detail, StringComparer.Ordinal).First() with { Places = places });
+        var worse = one.Badness > other.Badness || (one.Badness == other.Badness && string.CompareOrdinal(one.Detail, other.Detail) <= 0) ? one : other;
+        return worse with
+        {
+            Places = [.. one.Places.Concat(other.Places).Distinct().OrderBy(p => order.IndexOf(p.PageId)).ThenBy(p => p.FrameId)],
+        };
     }
 
     /// <summary>A page is called by its number, which changes with those before it.</summary>
     private Finding Named(Finding finding) => finding.Part.Kind == PartKind.Page && finding.Subject.Length == 0
         ? finding with { Subject = Kinds.TooMuchInk.Capital(_in.Publication.WordsOf(finding.Part.Id)) } : finding;
 
-    private CheckedWhole WholeOf()
-    {
-        var showings = new Dictionary<int, int>();
-        HashSet<int> rules = [], looks = [], styles = [];
-        foreach (var use in _spreads.Values.SelectMany(s => s.Uses))
-        {
-            if (use is { ImageId: { } image, Counts: true }) showings[image] = showings.GetValueOrDefault(image) + 1;
-            if (use.RuleId is { } rule) rules.Add(rule);
-            if (use.LookId is { } look) looks.Add(look);
-        }
-        foreach (var story in _stories.Values) styles.UnionWith(story.Styles);
-        return new(_in, showings, rules, looks, styles);
-    }
+    private CheckedWhole WholeOf() => new(_in, [.. _spreads.Values.SelectMany(s => s.Uses)], _stories.Values.SelectMany(s => s.Styles).ToHashSet());
 
     /// <summary>Measures what is to be measured.</summary>
     private sealed class Measure(CheckedPublication now)
@@ -174,8 +174,8 @@ public sealed class PublicationFindings
             foreach (var page in spread.Pages)
                 foreach (var frame in Publication.FramesOnPage(page.Page.Id))
                 {
-                    uses.Add(new(frame.ImageId, frame.RuleId, frame.LookId, spread.Master is null && !frame.Hidden));
                     var under = new CheckedFrame(now, spread, page, frame);
+                    uses.Add(new(spread.Master is null && !frame.Hidden ? frame.ImageId : null, frame.RuleId, frame.LookId, under.Place));
                     foreach (var kind in _kinds)
                         if (!frame.Hidden || kind.Kind == FindingKind.HiddenContent) found.AddRange(kind.OfFrame(under));
                 }

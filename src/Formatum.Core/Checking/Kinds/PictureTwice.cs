@@ -10,18 +10,21 @@ internal sealed class PictureTwice : KindCheck
 
     internal override IEnumerable<Finding> OfWhole(CheckedWhole whole)
     {
-        if (!whole.Showings.Values.Any(count => count > 1)) yield break;
-        var places = whole.Publication.PageFrames.Where(f => f.ImageId is { } id && !f.Hidden && whole.Showings.GetValueOrDefault(id) > 1)
-            .OrderBy(f => whole.Publication.Order.IndexOf(f.PageId)).ThenBy(f => f.Id).ToLookup(f => f.ImageId!.Value);
-        foreach (var shown in places.OrderBy(p => p.Key))
+        var places = new Dictionary<int, List<FindingPlace>>();
+        foreach (var frame in whole.Frames)
         {
-            int pages = shown.DistinctBy(f => f.PageId).Count();
+            if (frame.ImageId is not { } id) continue;
+            if (!places.TryGetValue(id, out var known)) places[id] = known = [];
+            known.Add(frame.Place);
+        }
+        foreach (var (id, shown) in places)
+        {
+            // Frames of one page come one after the other.
+            int pages = 1;
+            for (int i = 1; i < shown.Count; i++) if (shown[i].PageId != shown[i - 1].PageId) pages++;
             if (pages < 2) continue;
-            var image = whole.Publication.Images[shown.Key];
-            yield return On(image.Key, image.Name, "", pages, new Figure("Pages", pages, 1, FigureUnit.Count)) with
-            {
-                Places = [.. shown.Select(f => new FindingPlace(f.PageId, f.Id, f.Pose.Bounds))],
-            };
+            var image = whole.Publication.Images[id];
+            yield return On(image.Key, image.Name, "", pages, new Figure("Pages", pages, 1, FigureUnit.Count)) with { Places = [.. shown] };
         }
     }
 }

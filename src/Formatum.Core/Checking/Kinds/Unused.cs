@@ -35,7 +35,7 @@ internal sealed class RuleUnused : KindCheck
 
     internal override IEnumerable<Finding> OfWhole(CheckedWhole whole)
     {
-        var used = whole.Rules.Append(whole.Publication.Setup.DefaultRuleId ?? 0).SelectMany(id => Cascade.Chain(whole.Publication, id)).ToHashSet();
+        var used = whole.Frames.Select(f => f.RuleId).OfType<int>().Distinct().Append(whole.Publication.Setup.DefaultRuleId ?? 0).SelectMany(id => Cascade.Chain(whole.Publication, id)).ToHashSet();
         return whole.Publication.Rules.Values.Where(r => !used.Contains(r)).OrderBy(r => r.Id).Select(r => On(r.Key, r.Name, "", 1));
     }
 
@@ -54,7 +54,7 @@ internal sealed class LookUnused : KindCheck
 
     internal override IEnumerable<Finding> OfWhole(CheckedWhole whole)
     {
-        var named = whole.Looks.Concat(whole.Publication.Rules.Values.Select(r => r.LookId).OfType<int>());
+        var named = whole.Frames.Select(f => f.LookId).OfType<int>().Distinct().Concat(whole.Publication.Rules.Values.Select(r => r.LookId).OfType<int>());
         var used = named.SelectMany(id => LookCascade.Chain(whole.Publication, id)).ToHashSet();
         return whole.Publication.Looks.Values.Where(l => !used.Contains(l)).OrderBy(l => l.Id).Select(l => On(l.Key, l.Name, "", 1));
     }
