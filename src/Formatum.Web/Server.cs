@@ -9,6 +9,7 @@ using Formatum.Output;
 using Formatum.Output.Fonts;
 using Formatum.Storage;
 using Formatum.Web.Api;
+using Formatum.Web.Checking;
 using Formatum.Web.Desk;
 using Formatum.Web.Fonts;
 using Formatum.Web.Hosting;
@@ -145,6 +146,8 @@ internal static class Server
         services.AddSingleton<CopiedFrames>();
         services.AddSingleton<PreviewMaker>();
         services.AddSingleton<ShelfCards>();
+        services.AddSingleton<Checker>();
+        services.AddSingleton<Mender>();
         services.AddSingleton<ImportJobs>();
         services.AddHostedService(provider => provider.GetRequiredService<ImportJobs>());
     }

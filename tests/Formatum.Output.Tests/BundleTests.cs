@@ -226,7 +226,7 @@ public sealed class BundleTests : IDisposable
         File.Exists(_shop.Folder["out/publication.schema.json"]).ShouldBeTrue();
         string report = File.ReadAllText(_shop.Folder["out/report.txt"]);
         report.ShouldContain("Bundle of 2026-03-01 09:30 UTC");
-        report.ShouldContain("Empty placeholders: 3\n  page 3, Frame 32\n  page 3, Frame 33\n  page 4, Frame 35");
+        report.ShouldContain("Placeholder empty: 3\n  page 3, Frame 32\n  page 3, Frame 33\n  page 4, Frame 35");
         report.ShouldContain("mug ü \"1\".jpg: JPEG, RGB, 300 x 200 px");
 
         using var bundle = Opened(path);

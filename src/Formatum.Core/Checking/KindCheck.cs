@@ -10,6 +10,9 @@ public abstract class KindCheck
     /// <summary>What it is called: "Below the least resolution".</summary>
     public abstract string Title { get; }
 
+    /// <summary>The same in a word or two, as it is written at its place: "coarse".</summary>
+    public abstract string Mark { get; }
+
     /// <summary>Why it matters, in a sentence.</summary>
     public abstract string Why { get; }
 

@@ -39,6 +39,9 @@ public sealed class PublicationFindings
     public Publication Publication => _in.Publication;
     public CheckProfile Profile => _in.Profile;
 
+    /// <summary>What was known of files and pixels.</summary>
+    public CheckFacts Facts => _in.Facts;
+
     /// <summary>Everything that was found: what counts most first, then in the order of the pages, then by kind; what somebody let be is among it.</summary>
     public ImmutableArray<Finding> All => _all.Value;
 

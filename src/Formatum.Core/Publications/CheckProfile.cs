@@ -58,9 +58,9 @@ public sealed record CheckProfile : Part
     {
         FindingKind.LinkMissing or FindingKind.BelowLeastPpi or FindingKind.TextLeftOver or FindingKind.GlyphsMissing or FindingKind.NoBleed
             or FindingKind.TooMuchInk => Severity.Fault,
-        FindingKind.RuleUnused or FindingKind.StyleUnused or FindingKind.LookUnused or FindingKind.PictureTwice or FindingKind.HiddenContent
-            or FindingKind.FontNotEmbeddable or FindingKind.PageBlank or FindingKind.BelowWantedPpi => Severity.Note,
-        FindingKind.LockedContent => Severity.Off,
+        FindingKind.HiddenContent or FindingKind.FontNotEmbeddable or FindingKind.PageBlank or FindingKind.BelowWantedPpi => Severity.Note,
+        // What does no harm in print.
+        FindingKind.RuleUnused or FindingKind.StyleUnused or FindingKind.LookUnused or FindingKind.PictureTwice or FindingKind.LockedContent => Severity.Off,
         _ => Severity.Warning,
     };
 
@@ -83,9 +83,9 @@ public sealed record CheckProfile : Part
             Kinds =
             [
                 .. With(Severity.Warning, FindingKind.LinkMissing, FindingKind.BelowLeastPpi, FindingKind.TextLeftOver, FindingKind.GlyphsMissing),
-                .. With(Severity.Note, FindingKind.LinkChanged, FindingKind.EmptyPlaceholder),
-                .. With(Severity.Off, [.. OfInk, .. OfSheets, FindingKind.BelowWantedPpi, FindingKind.RuleUnused, FindingKind.StyleUnused,
-                    FindingKind.LookUnused, FindingKind.PictureTwice, FindingKind.PageBlank]),
+                .. With(Severity.Note, FindingKind.LinkChanged, FindingKind.EmptyPlaceholder, FindingKind.RuleUnused, FindingKind.StyleUnused,
+                    FindingKind.LookUnused, FindingKind.PictureTwice),
+                .. With(Severity.Off, [.. OfInk, .. OfSheets, FindingKind.BelowWantedPpi, FindingKind.PageBlank]),
             ],
         },
         new()

@@ -1,9 +1,9 @@
+using System.Collections.Immutable;
 using System.Globalization;
 using System.Text;
-using Formatum.Core.Composing;
+using Formatum.Core.Checking;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
-using Formatum.Core.Typesetting;
 
 namespace Formatum.Output.Bundles;
 
@@ -35,31 +35,33 @@ internal static class BundleReport
         Line($"Fonts: {(fonts.Count == 0 ? "none" : string.Join(", ", fonts.Select(f => $"{f.Family} {f.Face}")))}");
 
         var images = publication.Images.Values.OrderBy(i => i.Id).ToList();
-        var frames = publication.Frames.Values.OrderBy(f => publication.Order.IndexOf(f.PageId)).ThenBy(f => f.Id).ToList();
-        string Where(Frame frame) => $"{publication.WordsOf(frame.PageId)}, {frame.Label}";
         List<string> Named(BundledAs state) => [.. images.Where(i => states[i.Id] == state).Select(i => i.Name)];
 
-        var (missing, changed) = (Named(BundledAs.Missing), Named(BundledAs.Changed));
-        List<string> coarse = [.. frames.Select(f => (Frame: f, Fitted: publication.FittedOf(f)))
-            .Where(f => f.Fitted is { } fitted && setup.SharpnessOf(fitted.Coverage.Ppi) == Sharpness.TooCoarse)
-            .Select(f => string.Create(CultureInfo.InvariantCulture,
-                $"{Where(f.Frame)}: {publication.ImageOf(f.Frame)!.Name}, {f.Fitted!.Value.Coverage.Ppi:0.#} ppi"))];
-        List<string> empty = [.. frames.Where(f => f.IsPlaceholder && publication.MasterWith(f.PageId) is null).Select(Where)];
-        var set = frames.Where(f => f.IsText).Select(f => (Frame: f, Set: Composition.TextOf(publication, f, Typefaces.All)!)).ToList();
-        List<string> overset = [.. set.Where(s => s.Set.Overflows).Select(s => $"{Where(s.Frame)}: {s.Set.WordsLeftOver} words")];
-        List<string> without = [.. set.Where(s => s.Set.Missing > 0).Select(s => $"{Where(s.Frame)}: {s.Set.Missing} characters")];
-        if (missing.Count + changed.Count + coarse.Count + empty.Count + overset.Count + without.Count == 0) Line($"Nothing needs attention.");
+        var found = PublicationFindings.Of(publication, publication.Profile, CheckFacts.None with { Links = LinksOf(images, states) }, Typefaces.All);
+        if (!found.Open.Any()) Line($"Nothing was found by the profile {found.Profile.Name}.");
         Section("The publication's own fonts", [.. own[true].Select(f => $"{f.Family} {f.Face.ToLowerInvariant()}: {f.Name}")]);
         Section("Own fonts not brought along: their makers allow it in no document, or the file has gone. Get a licence where it is opened", [.. own[false]
             .Select(f => $"{f.Family} {f.Face.ToLowerInvariant()}: {f.Name}")]);
-        Section("Missing, only the preview is brought along", missing);
-        Section("Changed since they were last updated, brought along as they are now", changed);
-        Section(string.Create(CultureInfo.InvariantCulture, $"Below {setup.FloorPpi:0.#} ppi where placed"), coarse);
-        Section("Empty placeholders", empty);
-        Section("Text that does not fit", overset);
-        Section("Text with characters the font does not have", without);
+        Section("Missing, only the preview is brought along", Named(BundledAs.Missing));
+        Section("Changed since they were last updated, brought along as they are now", Named(BundledAs.Changed));
+        foreach (var kind in found.Open.GroupBy(f => f.Kind).Where(k => k.Key is not (FindingKind.LinkMissing or FindingKind.LinkChanged)))
+            Section(CheckKinds.Of(kind.Key).Title, [.. kind.Select(f => Said(publication, f))]);
+        Section("Accepted", [.. found.All.Where(f => !f.IsOpen).Select(f => $"{CheckKinds.Of(f.Kind).Title}: {Said(publication, f)}"
+            + $" ({f.Accepted!.By}{(f.Accepted.Reason.Length > 0 ? ": " + f.Accepted.Reason : "")})")]);
         Section("All images", [.. images.Select(i => $"{i.Name}: {i.Format.ToUpperInvariant()}, {i.Colour}, {i.WidthPx} x {i.HeightPx} " +
             $"px{(states[i.Id] == BundledAs.Current ? "" : ", " + states[i.Id].ToString().ToLowerInvariant())}")]);
         return text.ToString();
+    }
+
+    private static ImmutableDictionary<int, LinkState> LinksOf(IEnumerable<LinkedImage> images, IReadOnlyDictionary<int, BundledAs> states) => images
+        .Where(i => states[i.Id] != BundledAs.Current)
+        .ToImmutableDictionary(i => i.Id, i => states[i.Id] == BundledAs.Missing ? LinkState.Missing : LinkState.Changed);
+
+    /// <summary>A finding in a line: "page 3, Picture 5: Shows vase.jpg. 120 ppi".</summary>
+    private static string Said(Publication publication, Finding finding)
+    {
+        string where = finding.Places.Select(p => p.PageId).Where(publication.Pages.ContainsKey).Select(p => publication.WordsOf(p) + ", ").FirstOrDefault() ?? "";
+        string figures = string.Join(", ", finding.Figures.Select(f => f.Text(publication.Setup.Unit)));
+        return $"{where}{finding.Subject}{(finding.Detail.Length > 0 ? ": " + finding.Detail : "")}{(figures.Length > 0 ? ", " + figures : "")}";
     }
 }

@@ -1,10 +1,9 @@
 using System.Collections.Concurrent;
 using System.Collections.Immutable;
-using System.Globalization;
-using Formatum.Core.Composing;
+using Formatum.Core.Checking;
 using Formatum.Core.Publications;
-using Formatum.Output;
 using Formatum.Storage;
+using Formatum.Web.Checking;
 using Formatum.Web.Hosting;
 using Formatum.Web.Links;
 using Formatum.Web.Wording;
@@ -12,14 +11,14 @@ using Formatum.Web.Wording;
 namespace Formatum.Web.Desk;
 
 /// <summary>A publication as it lies on the shelf.</summary>
-public sealed record ShelfItem(int Id, string Name, string Edition, string Facts, string Cover, IReadOnlyList<string> Attention);
+public sealed record ShelfItem(int Id, string Name, string Edition, string Facts, string Cover, IReadOnlyList<(Severity Severity, string Words)> Attention);
 
 /// <summary>What the shelf shows of each publication: worked out once for each revision, so that the shelf opens only what changed.</summary>
-public sealed class ShelfCards(PublicationStore store, LinkStates links, HeavyWork heavy)
+public sealed class ShelfCards(PublicationStore store, Checker checker, LinkStates links, HeavyWork heavy)
 {
     private const int Most = 500;
 
-    private sealed record Card(long Revision, ShelfItem Item, ImmutableArray<LinkedImage> Images);
+    private sealed record Card(long Revision, ShelfItem Item, ImmutableArray<LinkedImage> Images, (int Changed, int Missing) Links);
 
     private readonly ConcurrentDictionary<int, Card> _cards = new();
 
@@ -34,7 +33,7 @@ public sealed class ShelfCards(PublicationStore store, LinkStates links, HeavyWo
         }
         catch (UnreadablePublication e)
         {
-            return new(entry.Id, entry.Name, "", "", "", [e.Message]);
+            return new(entry.Id, entry.Name, "", "", "", [(Severity.Fault, e.Message)]);
         }
     }
 
@@ -43,12 +42,21 @@ public sealed class ShelfCards(PublicationStore store, LinkStates links, HeavyWo
         if (!_cards.TryGetValue(entry.Id, out var card) || card.Revision != entry.Revision)
             card = await _inTheMaking.GetOrAdd((entry.Id, entry.Revision), key => new(() => MakeAsync(key))).Value;
         // Files change without the publication doing so.
-        var (changed, missing) = links.Count(card.Images);
-        return changed + missing == 0 ? card.Item : card.Item with
-        {
-            Attention = [.. card.Item.Attention, .. changed > 0 ? [Words.Count(changed, "linked file") + " changed"] : Array.Empty<string>(), .. missing > 0
-                ? [Words.Count(missing, "linked file") + " missing"] : Array.Empty<string>()],
-        };
+        var now = links.Count(card.Images);
+        if (now == card.Links) return card.Item;
+        var item = card.Item with { Attention = AttentionOf(await checker.OfAsync(entry.Id)) };
+        _cards[entry.Id] = card with { Item = item, Links = now };
+        return item;
+    }
+
+    /// <summary>So many kinds are told, those that count most.</summary>
+    private const int MostTold = 5;
+
+    private static List<(Severity Severity, string Words)> AttentionOf(PublicationFindings findings)
+    {
+        var told = FindingText.Summary(findings.Open.Where(f => f.Severity > Severity.Note)).ToList();
+        if (told.Count > MostTold) told = [.. told.Take(MostTold - 1), (Severity.Note, $"and {Words.Count(told.Count - MostTold + 1, "more kind")}")];
+        return told;
     }
 
     private async Task<Card> MakeAsync((int Id, long Revision) key)
@@ -56,7 +64,10 @@ public sealed class ShelfCards(PublicationStore store, LinkStates links, HeavyWo
         try
         {
             var standing = await store.OpenAsync(key.Id);
-            var card = await heavy.RunAsync(_ => new Card(standing.Revision, Describe(standing), [.. standing.Publication.Images.Values]), default);
+            ImmutableArray<LinkedImage> images = [.. standing.Publication.PlacedCounts.Keys.Select(id => standing.Publication.Images[id])];
+            var states = links.Count(images);
+            var attention = AttentionOf(await checker.OfAsync(standing));
+            var card = await heavy.RunAsync(_ => new Card(standing.Revision, Describe(standing) with { Attention = attention }, images, states), default);
             if (_cards.Count >= Most) _cards.Clear();
             return _cards[key.Id] = card;
         }
@@ -73,13 +84,6 @@ public sealed class ShelfCards(PublicationStore store, LinkStates links, HeavyWo
         string size = PaperSize.Of(setup.PageWidth, setup.PageHeight)?.Name ?? Words.Size(setup.PageWidth, setup.PageHeight, setup.Unit);
         string facts = string.Join(" \u00b7 ", new[] { Words.Count(p.PageCount, "page"), size, setup.Facing ? "facing" : "single",
             Words.Count(p.Images.Count, "image") });
-        int empty = p.PageFrames.Count(f => f.IsPlaceholder);
-        int soft = p.Frames.Values.Count(f => p.FittedOf(f) is { } fitted && setup.SharpnessOf(fitted.Coverage.Ppi) == Sharpness.TooCoarse);
-        int lost = TextFindings.Of(p, Typefaces.All).Count();
-        var attention = new List<string>();
-        if (empty > 0) attention.Add(Words.Count(empty, "placeholder") + " empty");
-        if (soft > 0) attention.Add(Words.Count(soft, "picture") + string.Create(CultureInfo.InvariantCulture, $" below {setup.FloorPpi:0.#} ppi"));
-        if (lost > 0) attention.Add(Words.Count(lost, "text frame loses", "text frames lose") + " text in print");
-        return new(standing.Id, setup.Name, setup.Edition, facts, SpreadView.Miniature(p, Spread.At(p, 0), $"shelf{standing.Id}-"), attention);
+        return new(standing.Id, setup.Name, setup.Edition, facts, SpreadView.Miniature(p, Spread.At(p, 0), $"shelf{standing.Id}-"), []);
     }
 }

@@ -1,11 +1,12 @@
 using System.Collections.Immutable;
+using Formatum.Core.Checking;
 using Formatum.Core.Fitting;
 using Formatum.Core.Publications;
 using Formatum.Storage;
 
 namespace Formatum.Web.Links;
 
-public enum ImageFilter { All, Unplaced, Placed, Changed, Missing, TooCoarse, Portrait, Landscape, Square }
+public enum ImageFilter { All, Unplaced, Placed, Changed, Missing, TooCoarse, Found, Portrait, Landscape, Square }
 
 public enum ImageSort { Added, Name, Pixels, Resolution, CropLoss, Uses, State }
 
@@ -13,7 +14,12 @@ public enum ImageSort { Added, Name, Pixels, Resolution, CropLoss, Uses, State }
 public sealed record ImageUse(Frame Frame, int Page, string Where, int Spread, Fitted Fitted);
 
 /// <summary>An image with where it is used and how its file stands.</summary>
-public sealed record ImageRow(LinkedImage Image, LinkState State, ImmutableArray<ImageUse> Uses, bool InTray)
+/// <param name="Image">The image.</param>
+/// <param name="State">How its file stands.</param>
+/// <param name="Uses">The frames that show it.</param>
+/// <param name="InTray">Whether it waits in the tray.</param>
+/// <param name="Found">What the check has found on it, or on frames that show it.</param>
+public sealed record ImageRow(LinkedImage Image, LinkState State, ImmutableArray<ImageUse> Uses, bool InTray, ImmutableArray<Finding> Found)
 {
     /// <summary>The lowest effective resolution, in ppi; null where it is placed nowhere.</summary>
     public double? Ppi => Uses.IsEmpty ? null : Uses.Min(u => u.Fitted.Coverage.Ppi);
@@ -42,12 +48,14 @@ public sealed record ImageQuery
     private const double NearlySquare = 0.02;
 
     /// <summary>All images of a publication, and those that are asked for.</summary>
-    public (ImmutableArray<ImageRow> All, ImmutableArray<ImageRow> Shown) Of(Publication publication, LinkStates states)
+    public (ImmutableArray<ImageRow> All, ImmutableArray<ImageRow> Shown) Of(PublicationFindings findings, LinkStates states)
     {
+        var publication = findings.Publication;
+        var found = FoundOn(findings);
         var uses = publication.Frames.Values.Where(f => f.ImageId is not null).ToLookup(f => f.ImageId!.Value);
         var tray = publication.Tray.ImageIds.ToHashSet();
         ImmutableArray<ImageRow> all = [.. publication.Images.Values.OrderBy(i => i.Id).Select(i => Row(publication, i, uses[i.Id], tray.Contains(i.Id),
-            states))];
+            states, found))];
         var shown = all.Where(row => Matches(publication, row));
         return (all, [.. Sort switch
         {
@@ -62,11 +70,20 @@ public sealed record ImageQuery
     }
 
     /// <summary>One image, without looking at any other.</summary>
-    public static ImageRow Row(Publication publication, LinkedImage image, LinkStates states) =>
-        Row(publication, image, publication.Frames.Values.Where(f => f.ImageId == image.Id), publication.Tray.ImageIds.Contains(image.Id), states);
+    public static ImageRow Row(PublicationFindings findings, LinkedImage image, LinkStates states) => Row(findings.Publication, image,
+        findings.Publication.Frames.Values.Where(f => f.ImageId == image.Id), findings.Publication.Tray.ImageIds.Contains(image.Id), states, FoundOn(findings));
 
-    private static ImageRow Row(Publication publication, LinkedImage image, IEnumerable<Frame> frames, bool inTray, LinkStates states) =>
-        new(image, states.Of(image), [.. frames.Select(f => UseOf(publication, f)).OrderBy(u => u.Page).ThenBy(u => u.Frame.Id)], inTray);
+    private static ImageRow Row(Publication publication, LinkedImage image, IEnumerable<Frame> frames, bool inTray, LinkStates states,
+        ILookup<int, Finding> found) => new(image, states.Of(image),
+            [.. frames.Select(f => UseOf(publication, f)).OrderBy(u => u.Page).ThenBy(u => u.Frame.Id)], inTray, [.. found[image.Id]]);
+
+    /// <summary>What was found on each image: on the image itself, or on a frame that shows it.</summary>
+    private static ILookup<int, Finding> FoundOn(PublicationFindings findings)
+    {
+        int? ImageOf(Finding finding) => finding.Part.Kind == PartKind.Image ? finding.Part.Id
+            : finding.Part.Kind == PartKind.Frame ? findings.Publication.Frames.GetValueOrDefault(finding.Part.Id)?.ImageId : null;
+        return findings.Open.Select(f => (Finding: f, Image: ImageOf(f))).Where(f => f.Image is not null).ToLookup(f => f.Image!.Value, f => f.Finding);
+    }
 
     private static ImageUse UseOf(Publication publication, Frame frame)
     {
@@ -97,7 +114,8 @@ public sealed record ImageQuery
             ImageFilter.Placed => !row.Uses.IsEmpty,
             ImageFilter.Changed => row.State == LinkState.Changed,
             ImageFilter.Missing => row.State == LinkState.Missing,
-            ImageFilter.TooCoarse => row.Ppi is { } ppi && publication.Setup.SharpnessOf(ppi) == Sharpness.TooCoarse,
+            ImageFilter.TooCoarse => row.Found.Any(f => f.Kind == FindingKind.BelowLeastPpi),
+            ImageFilter.Found => !row.Found.IsEmpty,
             ImageFilter.Portrait => ratio < 1 && !square,
             ImageFilter.Landscape => ratio > 1 && !square,
             ImageFilter.Square => square,
@@ -109,9 +127,9 @@ public sealed record ImageQuery
 /// <summary>The images that are shown, out of all.</summary>
 public sealed record ImageListView(Standing Standing, Publication Publication, ImageQuery Query, ImmutableArray<ImageRow> All, ImmutableArray<ImageRow> Shown)
 {
-    public static ImageListView Of(Standing standing, ImageQuery query, LinkStates states)
+    public static ImageListView Of(Standing standing, PublicationFindings findings, ImageQuery query, LinkStates states)
     {
-        var (all, shown) = query.Of(standing.Publication, states);
+        var (all, shown) = query.Of(findings, states);
         return new(standing, standing.Publication, query, all, shown);
     }
 }

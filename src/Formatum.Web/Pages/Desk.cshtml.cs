@@ -7,6 +7,7 @@ using Formatum.Core.Stories;
 using Formatum.Documents;
 using Formatum.Imaging;
 using Formatum.Storage;
+using Formatum.Web.Checking;
 using Formatum.Web.Desk;
 using Formatum.Web.Desk.Commands;
 using Formatum.Web.Hosting;
@@ -20,7 +21,7 @@ namespace Formatum.Web.Pages;
 
 /// <summary>The Desk: a spread, where frames are made and filled.</summary>
 public sealed class DeskModel(PublicationStore store, ServerOptions options, SubjectFinder finder, ContourFinder contours, TableShelf tables,
-    CopiedFrames copied, LinkStates states, HeavyWork heavy)
+    CopiedFrames copied, Checker checker, HeavyWork heavy)
     : PageModel
 {
     public required DeskView View { get; set; }
@@ -186,7 +187,7 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
     private async Task<OutputView> OutputOfAsync(int id, int spread)
     {
         var view = DeskView.Of(await store.OpenAsync(id), spread);
-        return new(view, OutputFindings.Of(view.Publication, states));
+        return new(view, await BeforeOutput.OfAsync(checker, view.Standing, Recipe.Usual[0], null));
     }
 
     /// <summary>All that was done, newest first.</summary>

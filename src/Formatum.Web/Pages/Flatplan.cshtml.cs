@@ -4,6 +4,7 @@ using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Publications;
 using Formatum.Storage;
+using Formatum.Web.Checking;
 using Formatum.Web.Desk;
 using Formatum.Web.Hosting;
 using Formatum.Web.Wording;
@@ -13,11 +14,14 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Formatum.Web.Pages;
 
 /// <summary>The flatplan: all spreads of a publication, small, in order; pages are added, copied, moved and removed here.</summary>
-public sealed class FlatplanModel(PublicationStore store) : PageModel
+public sealed class FlatplanModel(PublicationStore store, Checker checker) : PageModel
 {
     public required Standing Standing { get; set; }
 
     public Publication Publication => Standing.Publication;
+
+    /// <summary>For each spread with findings, by its number: the sign of the worst and how many.</summary>
+    public required IReadOnlyDictionary<int, string> Found { get; set; }
 
     /// <summary>The pages that are chosen, by their numbers.</summary>
     public IReadOnlySet<int> Chosen { get; private set; } = ImmutableHashSet<int>.Empty;
@@ -25,11 +29,12 @@ public sealed class FlatplanModel(PublicationStore store) : PageModel
     public async Task<IActionResult> OnGetAsync(int id)
     {
         Standing = await store.OpenAsync(id);
+        Found = await FoundAsync(Standing);
         return Page();
     }
 
     /// <summary>What another window may have changed.</summary>
-    public async Task<IActionResult> OnGetSheetAsync(int id, string? chosen) => Sheet(await store.OpenAsync(id), DeskView.Ids(chosen));
+    public async Task<IActionResult> OnGetSheetAsync(int id, string? chosen) => await SheetAsync(await store.OpenAsync(id), DeskView.Ids(chosen));
 
     /// <summary>What goes with pages that are removed, in words; empty where nothing does.</summary>
     public async Task<IActionResult> OnGetRemovingAsync(int id, string? pages)
@@ -60,7 +65,7 @@ public sealed class FlatplanModel(PublicationStore store) : PageModel
     {
         ImmutableArray<int> numbers = [.. DeskView.Ids(pages)];
         if (@do is "undo" or "redo")
-            return Sheet((@do == "undo" ? await store.UndoAsync(id, HttpContext.Seen(seen)) : await store.RedoAsync(id, HttpContext.Seen(seen))).Standing, []);
+            return await SheetAsync((@do == "undo" ? await store.UndoAsync(id, HttpContext.Seen(seen)) : await store.RedoAsync(id, HttpContext.Seen(seen))).Standing, []);
         Edit edit = @do switch
         {
             "add" => new AddPages(before, count, master),
@@ -79,12 +84,16 @@ public sealed class FlatplanModel(PublicationStore store) : PageModel
         // What was made is chosen, or what was moved.
         var kept = @do is "move" or "base" or "make-master" ? numbers.Where(n => n <= was.PageCount).Select(n => was.Order.Ids[n - 1])
             : now.Order.Ids.Except(was.Order.Ids);
-        return Sheet(outcome.Standing, kept.Select(page => now.Order.IndexOf(page) + 1));
+        return await SheetAsync(outcome.Standing, kept.Select(page => now.Order.IndexOf(page) + 1));
     }
 
-    private PartialViewResult Sheet(Standing standing, IEnumerable<int> chosen)
+    private async Task<IReadOnlyDictionary<int, string>> FoundAsync(Standing standing) =>
+        SpreadMarks.OfSpreads(standing.Publication, (await checker.OfAsync(standing)).Open);
+
+    private async Task<PartialViewResult> SheetAsync(Standing standing, IEnumerable<int> chosen)
     {
         Standing = standing;
+        Found = await FoundAsync(standing);
         Chosen = chosen.ToHashSet();
         return Partial("_FlatplanSheet", this);
     }

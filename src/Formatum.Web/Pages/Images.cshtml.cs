@@ -4,6 +4,7 @@ using Formatum.Core.Edits;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Storage;
+using Formatum.Web.Checking;
 using Formatum.Web.Desk;
 using Formatum.Web.Hosting;
 using Formatum.Web.Links;
@@ -14,7 +15,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Formatum.Web.Pages;
 
 /// <summary>Images: all that a publication links, how their files stand, and where they are used.</summary>
-public sealed class ImagesModel(PublicationStore store, LinkStates states, LinkUpdates updates, PictureIntake intake, ContourFinder contours,
+public sealed class ImagesModel(PublicationStore store, Checker checker, LinkStates states, LinkUpdates updates, PictureIntake intake, ContourFinder contours,
     ServerOptions options) : PageModel
 {
     public required Standing Standing { get; set; }
@@ -26,17 +27,20 @@ public sealed class ImagesModel(PublicationStore store, LinkStates states, LinkU
     public async Task OnGetAsync(int id, ImageQuery query)
     {
         Standing = await store.OpenAsync(id);
-        List = ImageListView.Of(Standing, query, states);
+        List = ImageListView.Of(Standing, await checker.OfAsync(Standing), query, states);
     }
 
-    public async Task<IActionResult> OnGetListAsync(int id, ImageQuery query) => Partial("_ImageList",
-        ImageListView.Of(await store.OpenAsync(id), query, states));
+    public async Task<IActionResult> OnGetListAsync(int id, ImageQuery query)
+    {
+        var standing = await store.OpenAsync(id);
+        return Partial("_ImageList", ImageListView.Of(standing, await checker.OfAsync(standing), query, states));
+    }
 
     public async Task<IActionResult> OnGetCardAsync(int id, int image)
     {
         var standing = await store.OpenAsync(id);
         return standing.Publication.Images.TryGetValue(image, out var meant) ? Partial("_ImageCard",
-            new ImageCardView(id, standing.Publication, ImageQuery.Row(standing.Publication, meant, states),
+            new ImageCardView(id, standing.Publication, ImageQuery.Row(await checker.OfAsync(standing), meant, states),
             !meant.Path.StartsWith(options.PictureFolder, StringComparison.Ordinal))) : NotFound();
     }
 

@@ -9,8 +9,8 @@ using Formatum.Output;
 using Formatum.Output.Making;
 using Formatum.Output.Tickets;
 using Formatum.Storage;
+using Formatum.Web.Checking;
 using Formatum.Web.Hosting;
-using Formatum.Web.Links;
 using Formatum.Web.Outputs;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
@@ -22,13 +22,13 @@ namespace Formatum.Web.Pages;
 /// <param name="Errors">Why it is, by field.</param>
 /// <param name="Bytes">About how large it would be.</param>
 /// <param name="Findings">What is open.</param>
-public sealed record OutputSummary(OutputWish? Wish, IReadOnlyDictionary<string, string> Errors, double Bytes, OutputFindings Findings);
+public sealed record OutputSummary(OutputWish? Wish, IReadOnlyDictionary<string, string> Errors, double Bytes, BeforeOutput Findings);
 
 /// <summary>The sheets of an output.</summary>
 public sealed record OutputSheets(OutputSummary Summary, Standing Standing);
 
 /// <summary>Output: recipes, what they would make, and what was made.</summary>
-public sealed class OutputModel(PublicationStore store, RecipeShelf shelf, OutputJobs jobs, ProfileStore profiles, ProfileIntake intake, LinkStates links,
+public sealed class OutputModel(PublicationStore store, RecipeShelf shelf, OutputJobs jobs, ProfileStore profiles, ProfileIntake intake, Checker checker,
     Handovers handovers, HeavyWork heavy) : PageModel
 {
     public required Standing Standing { get; set; }
@@ -63,23 +63,28 @@ public sealed class OutputModel(PublicationStore store, RecipeShelf shelf, Outpu
         Chosen = Recipes.FirstOrDefault(r => r.Key == recipe) ?? Recipes[0];
     }
 
-    private Task<OutputSummary> SummaryAsync(RecipeForm form) => heavy.RunAsync(_ =>
+    private async Task<OutputSummary> SummaryAsync(RecipeForm form)
     {
-        var findings = OutputFindings.Of(Publication, links);
         try
         {
             var wish = jobs.Wish(Publication, form.Over(Chosen.Recipe, Publication.Setup.Unit));
-            return new OutputSummary(wish, ImmutableDictionary<string, string>.Empty, OutputSize.Of(Publication, wish.Recipe, wish.Pages), findings);
+            var findings = await BeforeAsync(wish);
+            return await heavy.RunAsync(_ => new OutputSummary(wish, ImmutableDictionary<string, string>.Empty,
+                OutputSize.Of(Publication, wish.Recipe, wish.Pages), findings), HttpContext.RequestAborted);
         }
         catch (EditRefused e)
         {
-            return new(null, e.Errors.GroupBy(x => x.Field).ToDictionary(g => g.Key, g => string.Join(' ', g.Select(x => x.Message))), 0, findings);
+            return new(null, e.Errors.GroupBy(x => x.Field).ToDictionary(g => g.Key, g => string.Join(' ', g.Select(x => x.Message))), 0, await BeforeAsync(null));
         }
         catch (BadProfile e)
         {
-            return new(null, new Dictionary<string, string> { ["press"] = e.Message }, 0, findings);
+            return new(null, new Dictionary<string, string> { ["press"] = e.Message }, 0, await BeforeAsync(null));
         }
-    }, HttpContext.RequestAborted);
+    }
+
+    /// <summary>What is open on the pages that would be made.</summary>
+    private Task<BeforeOutput> BeforeAsync(OutputWish? wish) => BeforeOutput.OfAsync(checker, Standing, wish?.Recipe,
+        wish?.Pages.Select(page => Publication.Order.Ids[page - 1]).ToHashSet());
 
     /// <summary>What the recipe as it is typed would make.</summary>
     public async Task<IActionResult> OnPostSummaryAsync(int id, string? recipe, RecipeForm form)
@@ -95,10 +100,12 @@ public sealed class OutputModel(PublicationStore store, RecipeShelf shelf, Outpu
         return Partial("_OutputSheets", new OutputSheets(await SummaryAsync(form), Standing));
     }
 
-    public async Task<IActionResult> OnPostMakeAsync(int id, string? recipe, RecipeForm form)
+    public async Task<IActionResult> OnPostMakeAsync(int id, string? recipe, RecipeForm form, bool sure)
     {
         await ReadAsync(id, recipe);
-        jobs.Begin(Standing, form.Over(Chosen.Recipe, Publication.Setup.Unit), HttpContext.Maker());
+        var wish = jobs.Wish(Publication, form.Over(Chosen.Recipe, Publication.Setup.Unit));
+        (await BeforeAsync(wish)).Ask(sure);
+        jobs.Begin(Standing, wish.Recipe, HttpContext.Maker());
         return Listed();
     }
 

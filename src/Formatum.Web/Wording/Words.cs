@@ -55,18 +55,11 @@ public static class Words
         ? $"{Percent(placement.ScaleX)} {Times} {Percent(placement.ScaleY)} (stretched {coverage.Distortion.ToString("0.##", CultureInfo.InvariantCulture)})"
             : Percent(placement.ScaleX);
 
-    /// <summary>What deserves a second look about a placed picture, in sentences.</summary>
-    public static IEnumerable<string> Findings(Placement placement, Coverage coverage, Setup setup)
+    /// <summary>How a placed picture came to lie otherwise than its fit asks, in sentences.</summary>
+    public static IEnumerable<string> Notes(Placement placement)
     {
-        var flags = placement.Flags;
-        if (flags.HasFlag(FitFlags.NoFitBox)) yield return "The insets leave no room: natural size";
-        if (flags.HasFlag(FitFlags.Stretched))
-            yield return $"Stretched: width to height is {coverage.Distortion.ToString("0.###", CultureInfo.InvariantCulture)} of the picture's own";
-        if (flags.HasFlag(FitFlags.BareArea)) yield return "Part of the frame shows no picture";
-        if (flags.HasFlag(FitFlags.HeldBack)) yield return "A limit keeps it smaller than its fit asks";
-        if (flags.HasFlag(FitFlags.AboveLargestEnlargement)) yield return "Enlarged beyond the rule's limit";
-        if (flags.HasFlag(FitFlags.BelowSmallestPpi)) yield return "Below the rule's smallest resolution";
-        else if (setup.SharpnessOf(coverage.Ppi) == Sharpness.TooCoarse) yield return $"Too coarse for print: below {Ppi(setup.FloorPpi)}";
+        if (placement.Flags.HasFlag(FitFlags.NoFitBox)) yield return "The insets leave no room: natural size";
+        if (placement.Flags.HasFlag(FitFlags.HeldBack)) yield return "A limit keeps it smaller than its fit asks";
     }
 
     public static string Name(Sharpness sharpness) => sharpness switch { Sharpness.Sharp => "sharp", Sharpness.Soft => "soft", _ => "too coarse" };

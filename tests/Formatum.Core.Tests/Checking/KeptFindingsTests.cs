@@ -28,7 +28,7 @@ public sealed class KeptFindingsTests
     public void What_is_kept_is_what_would_be_measured_from_new(int seed)
     {
         var random = new Random(seed);
-        var profile = CheckProfile.Usual[2] with { Kinds = [new(FindingKind.LockedContent, Severity.Note)] };
+        var profile = CheckedPublications.Offset with { Kinds = [.. Enum.GetValues<FindingKind>().Select(k => new KindSeverity(k, Severity.Note))] };
         var p = Begun();
         var facts = CheckFacts.None;
         var kept = p.Check(facts, profile);

@@ -10,6 +10,7 @@ internal sealed class AcrossFold : KindCheck
 
     public override FindingKind Kind => FindingKind.AcrossFold;
     public override string Title => "Words across the fold";
+    public override string Mark => "across the fold";
     public override string Why => "Letters vanish in the fold, and the halves of a line never meet exactly.";
 
     internal override IEnumerable<Finding> OfText(CheckedText text)

@@ -11,6 +11,7 @@ internal sealed class BareArea : KindCheck
 
     public override FindingKind Kind => FindingKind.BareArea;
     public override string Title => "Frame not filled";
+    public override string Mark => "bare";
     public override string Why => "Part of a frame that should be full shows no picture.";
 
     internal override IEnumerable<Finding> OfFrame(CheckedFrame frame)

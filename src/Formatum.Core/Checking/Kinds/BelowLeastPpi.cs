@@ -6,6 +6,7 @@ internal sealed class BelowLeastPpi : Resolution
 {
     public override FindingKind Kind => FindingKind.BelowLeastPpi;
     public override string Title => "Below the least resolution";
+    public override string Mark => "coarse";
     public override string Why => "The pixels of the picture will be seen one by one.";
 
     internal override IEnumerable<Finding> OfFrame(CheckedFrame frame)

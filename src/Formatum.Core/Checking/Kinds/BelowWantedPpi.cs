@@ -6,6 +6,7 @@ internal sealed class BelowWantedPpi : Resolution
 {
     public override FindingKind Kind => FindingKind.BelowWantedPpi;
     public override string Title => "Below the wanted resolution";
+    public override string Mark => "soft";
     public override string Why => "The picture will look softer than those beside it.";
 
     internal override IEnumerable<Finding> OfFrame(CheckedFrame frame)

@@ -14,6 +14,7 @@ internal sealed class BlackOfManyInks : KindCheck
 
     public override FindingKind Kind => FindingKind.BlackOfManyInks;
     public override string Title => "Black words of several inks";
+    public override string Mark => "black of several inks";
     public override string Why => "Where the plates are off by a hair, small letters get coloured rims. Ink black alone stays sharp.";
 
     internal override IEnumerable<Finding> OfText(CheckedText text)

@@ -10,6 +10,7 @@ internal sealed class ColourNotOfIntent : KindCheck
 {
     public override FindingKind Kind => FindingKind.ColourNotOfIntent;
     public override string Title => "Colour given as light";
+    public override string Mark => "light, not ink";
     public override string Why => "A press prints inks. What a screen shows as light comes out otherwise, most of all bright colours.";
 
     /// <summary>Whether a colour is grey: as good as one ink.</summary>

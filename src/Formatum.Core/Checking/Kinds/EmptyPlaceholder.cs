@@ -7,6 +7,7 @@ internal sealed class EmptyPlaceholder : KindCheck
 {
     public override FindingKind Kind => FindingKind.EmptyPlaceholder;
     public override string Title => "Placeholder empty";
+    public override string Mark => "empty";
     public override string Why => "A picture was meant to stand here.";
 
     internal override IEnumerable<Finding> OfFrame(CheckedFrame frame)

@@ -8,6 +8,7 @@ internal sealed class Enlarged : KindCheck
 {
     public override FindingKind Kind => FindingKind.Enlarged;
     public override string Title => "Enlarged beyond its rule";
+    public override string Mark => "enlarged";
     public override string Why => "The rule of the frame says how large a picture may get, and this one is larger.";
 
     internal override IEnumerable<Finding> OfFrame(CheckedFrame frame)

@@ -6,6 +6,7 @@ internal sealed class FontNotEmbeddable : KindCheck
 {
     public override FindingKind Kind => FindingKind.FontNotEmbeddable;
     public override string Title => "Font goes into no document";
+    public override string Mark => "font as shapes";
     public override string Why => "Its maker does not let it be embedded: its letters are printed as shapes, and cannot be searched or copied.";
 
     internal override IEnumerable<Finding> OfText(CheckedText text)

@@ -11,6 +11,7 @@ internal sealed class GlyphsMissing : KindCheck
 
     public override FindingKind Kind => FindingKind.GlyphsMissing;
     public override string Title => "Characters missing in the font";
+    public override string Mark => "no glyph";
     public override string Why => "Where a font has no shape for a character, an empty box is printed.";
 
     internal override IEnumerable<Finding> OfText(CheckedText text)

@@ -7,6 +7,7 @@ internal sealed class HiddenContent : KindCheck
 {
     public override FindingKind Kind => FindingKind.HiddenContent;
     public override string Title => "Hidden, with something in it";
+    public override string Mark => "hidden";
     public override string Why => "It is not printed, and may have been forgotten.";
 
     internal override IEnumerable<Finding> OfFrame(CheckedFrame frame)

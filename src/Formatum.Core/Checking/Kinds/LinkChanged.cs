@@ -6,6 +6,7 @@ internal sealed class LinkChanged : KindCheck
 {
     public override FindingKind Kind => FindingKind.LinkChanged;
     public override string Title => "Linked file changed";
+    public override string Mark => "file changed";
     public override string Why => "The pages show what the file held when it was read, and printing takes what it holds now.";
 
     internal override IEnumerable<Finding> OfFrame(CheckedFrame frame)

@@ -6,6 +6,7 @@ internal sealed class LinkMissing : KindCheck
 {
     public override FindingKind Kind => FindingKind.LinkMissing;
     public override string Title => "Linked file missing";
+    public override string Mark => "file missing";
     public override string Why => "Only a small preview is left of the picture, and no press can print from that.";
 
     internal override IEnumerable<Finding> OfFrame(CheckedFrame frame)

@@ -7,6 +7,7 @@ internal sealed class LockedContent : KindCheck
 {
     public override FindingKind Kind => FindingKind.LockedContent;
     public override string Title => "Locked, with something in it";
+    public override string Mark => "locked";
     public override string Why => "It stays in the next edition, whatever else is emptied.";
 
     internal override IEnumerable<Finding> OfFrame(CheckedFrame frame)

@@ -10,6 +10,7 @@ internal sealed class NearTrim : KindCheck
 
     public override FindingKind Kind => FindingKind.NearTrim;
     public override string Title => "Too near to the trim";
+    public override string Mark => "near the trim";
     public override string Why => "Knives do not cut to the hair: what stands this near to the edge may be cut into, or look crooked.";
 
     internal override IEnumerable<Finding> OfFrame(CheckedFrame frame)

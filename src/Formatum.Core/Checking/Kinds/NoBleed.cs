@@ -11,6 +11,7 @@ internal sealed class NoBleed : KindCheck
 
     public override FindingKind Kind => FindingKind.NoBleed;
     public override string Title => "Edge without bleed";
+    public override string Mark => "no bleed";
     public override string Why => "What ends at the trim shows a white sliver where the knife is off by a hair.";
 
     internal override IEnumerable<Finding> OfFrame(CheckedFrame frame)

@@ -8,6 +8,7 @@ internal sealed class OffPage : KindCheck
 {
     public override FindingKind Kind => FindingKind.OffPage;
     public override string Title => "Off the page";
+    public override string Mark => "off the page";
     public override string Why => "Nothing of the frame will be seen once the page is trimmed.";
 
     internal override IEnumerable<Finding> OfFrame(CheckedFrame frame)

@@ -8,6 +8,7 @@ internal sealed class PageBlank : KindCheck
 {
     public override FindingKind Kind => FindingKind.PageBlank;
     public override string Title => "Page blank";
+    public override string Mark => "blank";
     public override string Why => "Nothing is printed on it.";
 
     internal override IEnumerable<Finding> OfSpread(CheckedSpread spread)

@@ -8,6 +8,7 @@ internal sealed class PagesNotInFours : KindCheck
 {
     public override FindingKind Kind => FindingKind.PagesNotInFours;
     public override string Title => "Pages not a multiple of four";
+    public override string Mark => "pages";
     public override string Why => "A sheet that is folded once has four pages: a stitched booklet cannot have others.";
 
     internal override IEnumerable<Finding> OfWhole(CheckedWhole whole)

@@ -6,6 +6,7 @@ internal sealed class PictureTwice : KindCheck
 {
     public override FindingKind Kind => FindingKind.PictureTwice;
     public override string Title => "Same picture on several pages";
+    public override string Mark => "on several pages";
     public override string Why => "Readers notice a picture they have seen already.";
 
     internal override IEnumerable<Finding> OfWhole(CheckedWhole whole)

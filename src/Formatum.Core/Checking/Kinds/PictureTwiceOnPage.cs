@@ -6,6 +6,7 @@ internal sealed class PictureTwiceOnPage : KindCheck
 {
     public override FindingKind Kind => FindingKind.PictureTwiceOnPage;
     public override string Title => "Same picture twice on a page";
+    public override string Mark => "twice on the page";
     public override string Why => "One of them may have been meant to be another.";
 
     internal override IEnumerable<Finding> OfSpread(CheckedSpread spread)

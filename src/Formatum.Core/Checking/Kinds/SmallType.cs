@@ -9,6 +9,7 @@ internal sealed class SmallType : KindCheck
 
     public override FindingKind Kind => FindingKind.SmallType;
     public override string Title => "Type too small";
+    public override string Mark => "small type";
     public override string Why => "Letters this small fill up in print, and few people read them.";
 
     internal override IEnumerable<Finding> OfText(CheckedText text)

@@ -11,6 +11,7 @@ internal sealed class Stretched : KindCheck
 
     public override FindingKind Kind => FindingKind.Stretched;
     public override string Title => "Picture stretched";
+    public override string Mark => "stretched";
     public override string Why => "The picture is out of its proportions.";
 
     internal override IEnumerable<Finding> OfFrame(CheckedFrame frame)

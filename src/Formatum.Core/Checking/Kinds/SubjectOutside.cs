@@ -7,6 +7,7 @@ internal sealed class SubjectOutside : KindCheck
 {
     public override FindingKind Kind => FindingKind.SubjectOutside;
     public override string Title => "Subject cropped away";
+    public override string Mark => "subject cut off";
     public override string Why => "What matters most in the picture lies outside its frame.";
 
     internal override IEnumerable<Finding> OfFrame(CheckedFrame frame)

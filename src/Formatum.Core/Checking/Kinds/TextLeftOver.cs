@@ -7,6 +7,7 @@ internal sealed class TextLeftOver : KindCheck
 {
     public override FindingKind Kind => FindingKind.TextLeftOver;
     public override string Title => "Text left over";
+    public override string Mark => "left over";
     public override string Why => "Words that do not fit are not printed.";
 
     internal override IEnumerable<Finding> OfText(CheckedText text)

@@ -11,6 +11,7 @@ internal sealed class ThinLine : KindCheck
 
     public override FindingKind Kind => FindingKind.ThinLine;
     public override string Title => "Line too thin";
+    public override string Mark => "thin line";
     public override string Why => "A line this thin breaks up or vanishes in print.";
 
     internal override IEnumerable<Finding> OfFrame(CheckedFrame frame)

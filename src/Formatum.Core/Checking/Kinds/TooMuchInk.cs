@@ -13,6 +13,7 @@ internal sealed class TooMuchInk : KindCheck
 
     public override FindingKind Kind => FindingKind.TooMuchInk;
     public override string Title => "Too much ink";
+    public override string Mark => "much ink";
     public override string Why => "More ink than the paper takes stays wet, smears, and shows on the sheet that lies on it.";
 
     internal override IEnumerable<Finding> OfWhole(CheckedWhole whole)

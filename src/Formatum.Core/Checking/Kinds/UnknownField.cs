@@ -8,6 +8,7 @@ internal sealed partial class UnknownField : KindCheck
 {
     public override FindingKind Kind => FindingKind.UnknownField;
     public override string Title => "Field that does not exist";
+    public override string Mark => "no such field";
     public override string Why => "What stands in braces would be printed as it is typed.";
 
     [GeneratedRegex(@"\{\s*(?<name>\p{L}{2,20})(?<level> \d)?\s*\}", RegexOptions.CultureInvariant)]

@@ -8,6 +8,7 @@ internal sealed class StyleUnused : KindCheck
 {
     public override FindingKind Kind => FindingKind.StyleUnused;
     public override string Title => "Style unused";
+    public override string Mark => "unused";
     public override string Why => "No text has it, and no style that is used is based on it.";
 
     internal override IEnumerable<Finding> OfWhole(CheckedWhole whole)
@@ -31,6 +32,7 @@ internal sealed class RuleUnused : KindCheck
 {
     public override FindingKind Kind => FindingKind.RuleUnused;
     public override string Title => "Rule unused";
+    public override string Mark => "unused";
     public override string Why => "No frame has it, and no rule that is used is based on it.";
 
     internal override IEnumerable<Finding> OfWhole(CheckedWhole whole)
@@ -50,6 +52,7 @@ internal sealed class LookUnused : KindCheck
 {
     public override FindingKind Kind => FindingKind.LookUnused;
     public override string Title => "Look unused";
+    public override string Mark => "unused";
     public override string Why => "No frame has it, no rule names it, and no look that is used is based on it.";
 
     internal override IEnumerable<Finding> OfWhole(CheckedWhole whole)

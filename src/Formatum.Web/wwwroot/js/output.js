@@ -93,8 +93,12 @@ document.getElementById('sheets-card').addEventListener('beforetoggle', async ev
 
 const make = document.getElementById('make');
 make.addEventListener('click', async () => {
+  // With faults it has to be said that it shall be made all the same.
+  const sure = document.getElementById('sure'), given = new FormData(form);
+  if (sure && !sure.reportValidity()) return;
+  if (sure) given.set('sure', sure.checked);
   make.disabled = true;
-  await change('Make', new FormData(form));
+  await change('Make', given);
   make.disabled = false;
 });
 

@@ -21,6 +21,7 @@ import './keys.js';
 import './subject.js';
 import { changedElsewhere, refresh } from './edits.js';
 import { change } from './state.js';
+import './findings.js';
 import { desk, inspector, numbers, publication } from './parts.js';
 import { listen } from '../shared/events.js';
 import { showAsBefore } from './view.js';

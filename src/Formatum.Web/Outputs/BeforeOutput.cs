@@ -1,0 +1,41 @@
+using System.Collections.Immutable;
+using Formatum.Core.Checking;
+using Formatum.Core.Checks;
+using Formatum.Core.Publications;
+using Formatum.Storage;
+using Formatum.Web.Checking;
+
+namespace Formatum.Web.Outputs;
+
+/// <summary>What is open on the pages of an output, by the profile that its recipe asks for.</summary>
+/// <param name="Profile">The profile.</param>
+/// <param name="Open">What counts, worst first.</param>
+public sealed record BeforeOutput(CheckProfile Profile, ImmutableArray<Finding> Open)
+{
+    public ImmutableArray<Finding> Faults => [.. Open.Where(f => f.Severity == Severity.Fault)];
+
+    /// <param name="checker">Who checks.</param>
+    /// <param name="standing">The publication.</param>
+    /// <param name="recipe">The recipe; null for all pages by the publication's own profile.</param>
+    /// <param name="pages">The pages that are made, by their ids; null for all.</param>
+    public static async Task<BeforeOutput> OfAsync(Checker checker, Standing standing, Recipe? recipe, IReadOnlySet<int>? pages)
+    {
+        var publication = standing.Publication;
+        // A profile that was removed since, or is another publication's, leaves the publication's own.
+        var profile = recipe?.Profile is { } name ? CheckProfile.Named(publication, name) : null;
+        var findings = await checker.OfAsync(standing, profile);
+        return new(findings.Profile, [.. findings.Open.Where(f => pages is null || IsOn(publication, f, pages))]);
+    }
+
+    /// <summary>Whether a finding lies on one of some pages, or on a master, or on none at all.</summary>
+    private static bool IsOn(Publication publication, Finding finding, IReadOnlySet<int> pages) => finding.Places.IsEmpty
+        || finding.Places.Any(p => pages.Contains(p.PageId) || publication.Order.IndexOf(p.PageId) < 0);
+
+    /// <exception cref="EditRefused">There are faults, and nobody said to go on.</exception>
+    public void Ask(bool sure)
+    {
+        if (sure || Faults.IsEmpty) return;
+        throw new EditRefused("sure", $"The profile {Profile.Name} lets nothing leave with faults, and there are {Faults.Length}: "
+            + $"{string.Join(", ", FindingText.Summary(Faults).Select(s => s.Words).Take(4))}. Mend them on Check, or say that it shall be made all the same.");
+    }
+}

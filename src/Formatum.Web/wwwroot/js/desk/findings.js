@@ -1,0 +1,63 @@
+// What the check has found on this spread: marks over the page, words in the inspector, and a sign at each spread of the strip. All of it comes from the
+// server, again whenever something changed.
+import { ask } from '../shared/http.js';
+import { desk, inspector, publication } from './parts.js';
+import { listen } from '../shared/events.js';
+import { state, watch } from './state.js';
+
+const layer = document.getElementById('findings');
+const strip = document.querySelector('.strip');
+let found = { marks: '', frames: {}, strip: {} };
+
+function showStrip() {
+  for (const item of strip.querySelectorAll('.strip-item')) {
+    const number = item.querySelector('.strip-picture').id.slice('strip-'.length), sign = found.strip[number];
+    if (sign) item.dataset.findings = sign;
+    else delete item.dataset.findings;
+  }
+}
+
+// At the end of the inspector, so that nothing there moves under the pointer.
+function showFrame() {
+  const section = inspector.querySelector('[data-chosen]');
+  section?.querySelector('.frame-findings')?.remove();
+  const said = state.selection.length === 1 && found.frames[state.selection[0]];
+  if (!section || !said) return;
+  const place = document.createElement('div');
+  place.className = 'frame-findings';
+  place.innerHTML = said;
+  section.append(place);
+}
+
+function showMarks() {
+  const drawn = new DOMParser().parseFromString(`<svg xmlns="http://www.w3.org/2000/svg">${found.marks}</svg>`, 'image/svg+xml').documentElement;
+  layer.replaceChildren(...drawn.childNodes);
+}
+
+// One question at a time, and the newest at the end.
+let asking = false, again = false;
+async function refresh() {
+  if (asking) {
+    again = true;
+    return;
+  }
+  asking = true;
+  do {
+    again = false;
+    // Where nobody answers, what was found before stays: it is asked for with the next change.
+    const answer = await ask('GET', `/publications/${publication}/check?handler=Marks&spread=${desk.dataset.spread}`).catch(() => null);
+    if (answer) {
+      found = JSON.parse(answer.text);
+      showMarks();
+      showFrame();
+      showStrip();
+    }
+  } while (again);
+  asking = false;
+}
+
+watch(['selection', 'answered'], showFrame);
+listen(publication, { changed: refresh, links: refresh });
+new MutationObserver(showStrip).observe(strip, { childList: true });
+new MutationObserver(() => { if (!inspector.querySelector('.frame-findings')) showFrame(); }).observe(inspector, { childList: true });
+refresh();

@@ -1,0 +1,173 @@
+using System.Text.Json;
+using Formatum.Testing;
+using OpenQA.Selenium;
+
+namespace Formatum.Web.Tests;
+
+public sealed class CheckTests(Workplace place) : InBrowser(place)
+{
+    private static readonly string[] Nothing = [];
+
+    /// <summary>A page with a coarse picture, an empty placeholder, and text that does not fit.</summary>
+    private async Task<(int Id, int Coarse, int Empty, int Text)> BeginAsync()
+    {
+        File.WriteAllBytes(Pictures["small.jpg"], ApiTests.Jpeg(300, 200));
+        int id = await Server.NewPublicationAsync(pages: 1, facing: false);
+        string at = $"/api/publications/{id}";
+        int image = (await Server.PostAsync($"{at}/images/folder", new { folder = Pictures.Path, within = true })).EnumerateArray().First()
+            .GetProperty("id").GetInt32();
+        async Task<int> FrameAsync(object frame) => (await Server.PostAsync($"{at}/frames", frame)).GetProperty("id").GetInt32();
+        int coarse = await FrameAsync(new { page = 1, x = 60, y = 60, width = 300, height = 200, imageId = image, name = "Vase" });
+        int empty = await FrameAsync(new { page = 1, x = 60, y = 300, width = 120, height = 120 });
+        int text = await FrameAsync(new { page = 1, x = 60, y = 500, width = 120, height = 30, kind = "text" });
+        await Server.PostAsync($"{at}/stories", new { frames = new[] { text }, text = string.Join(' ', Enumerable.Repeat("clay and glaze", 20)) });
+        return (id, coarse, empty, text);
+    }
+
+    private Task<JsonElement> CheckAsync(int id, string query = "") => Server.GetAsync($"/api/publications/{id}/check{query}");
+
+    private static string[] Kinds(JsonElement check) => [.. check.GetProperty("findings").EnumerateArray()
+        .Where(f => f.GetProperty("accepted").ValueKind == JsonValueKind.Null).Select(f => f.GetProperty("kind").GetString()!)];
+
+    private void Open(int id, string query = "")
+    {
+        Browser.Driver.Navigate().GoToUrl($"{Server.Address}/publications/{id}/check{query}");
+        Browser.Find("#check[data-ready]");
+    }
+
+    [Fact]
+    public async Task A_program_reads_findings_mends_them_as_one_step_and_lets_some_be()
+    {
+        var (id, coarse, empty, text) = await BeginAsync();
+        var found = await CheckAsync(id, "?profile=offset");
+        Kinds(found).ShouldBe(["below-least-ppi", "text-left-over", "empty-placeholder"], ignoreOrder: true);
+        var first = found.GetProperty("findings").EnumerateArray().Single(f => f.GetProperty("kind").GetString() == "below-least-ppi");
+        first.GetProperty("id").GetString().ShouldBe($"belowLeastPpi-frame-{coarse}");
+        first.GetProperty("page").GetInt32().ShouldBe(1);
+        first.GetProperty("figures")[0].GetProperty("value").GetDouble().ShouldBe(72, 1e-6);
+        first.GetProperty("remedy").GetString().ShouldBe("Hold back the enlargement");
+        found.GetProperty("faults").GetInt32().ShouldBe(2);
+        Kinds(await CheckAsync(id, "?profile=Office")).ShouldContain("below-least-ppi");
+        Kinds(await CheckAsync(id, "?profile=screen")).ShouldNotContain("below-least-ppi");
+        await ApiTests.RefusedAsync(await Server.Client.GetAsync($"/api/publications/{id}/check?profile=glaze"));
+
+        var mended = await Server.PostAsync($"/api/publications/{id}/check/remedies", new
+        {
+            ids = new[] { $"emptyPlaceholder-frame-{empty}", $"textLeftOver-frame-{text}", "gone-frame-1" },
+        });
+        mended.GetProperty("mended").GetArrayLength().ShouldBe(1);
+        mended.GetProperty("left").EnumerateArray().Select(l => l.GetProperty("id").GetString()).ShouldBe([$"textLeftOver-frame-{text}", "gone-frame-1"]);
+        await Server.PostAsync($"/api/publications/{id}/check/remedies", new { ids = new[] { $"textLeftOver-frame-{text}" }, remedy = "addPages" });
+        Kinds(await CheckAsync(id)).ShouldBe(["below-least-ppi"]);
+        await Server.PostAsync($"/api/publications/{id}/undo", new { });
+        Kinds(await CheckAsync(id)).ShouldContain("text-left-over");
+
+        var accepted = await Server.PostAsync($"/api/publications/{id}/check/accepted", new { ids = new[] { $"belowLeastPpi-frame-{coarse}" }, reason = "Meant so" });
+        Kinds(accepted).ShouldBe(["text-left-over"]);
+        Kinds(await Server.PostAsync($"/api/publications/{id}/check/unaccepted", new { ids = new[] { $"belowLeastPpi-frame-{coarse}" } }))
+            .ShouldContain("below-least-ppi");
+    }
+
+    [Fact]
+    public async Task Every_screen_says_how_much_was_found_and_the_desk_where()
+    {
+        var (id, coarse, empty, _) = await BeginAsync();
+        Browser.Driver.Navigate().GoToUrl($"{Server.Address}/publications/{id}/setup");
+        Browser.Until(() => Browser.Find("[data-checksum]").Text.Contains("\u25b22", StringComparison.Ordinal), "the sum on Set-up");
+        Browser.Driver.Navigate().GoToUrl($"{Server.Address}/publications/{id}/desk/1");
+        Browser.Find("#desk[data-ready]");
+        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector("#findings text")).Any(t => t.Text.Contains("coarse 72 ppi", StringComparison.Ordinal)),
+            "the mark on the page");
+        Browser.Until(() => Browser.Find(".strip-item[aria-current]").GetDomAttribute("data-findings") == "\u25b23", "the sign on the strip");
+        // What is mended elsewhere goes from the bar and the page by itself.
+        await Server.PostAsync($"/api/publications/{id}/check/remedies", new { ids = new[] { $"emptyPlaceholder-frame-{empty}" } });
+        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector("#findings text")).All(t => !t.Text.Contains("empty", StringComparison.Ordinal)), "gone");
+        Browser.Click($"#frame-{coarse}");
+        Browser.Until(() => Browser.Find(".frame-findings").Text.Contains("Below the least resolution", StringComparison.Ordinal), "said of the frame");
+        Browser.Click(".frame-findings a");
+        Browser.Until(() => Browser.Find("[data-shown]").GetDomAttribute("data-shown") == $"belowLeastPpi-frame-{coarse}", "the finding on Check");
+        Browser.Driver.Navigate().GoToUrl($"{Server.Address}/publications/{id}/flatplan");
+        Browser.Find(".plan-found").Text.ShouldContain("\u25b22");
+        Browser.Driver.Navigate().GoToUrl($"{Server.Address}/publications/{id}/images");
+        Browser.Until(() => Browser.Find(".thumb-state").Text.Contains("coarse", StringComparison.Ordinal), "said of the image");
+        Browser.Driver.Navigate().GoToUrl(Server.Address);
+        Browser.Find($".attention a[href='/publications/{id}/check']").Text.ShouldContain("Below the least resolution: 1");
+    }
+
+    [Fact]
+    public async Task Findings_are_stepped_through_mended_and_accepted_by_keys()
+    {
+        var (id, coarse, empty, text) = await BeginAsync();
+        Open(id, "?by=Kind");
+        Browser.Find("[data-shown]").GetDomAttribute("data-shown").ShouldBe($"belowLeastPpi-frame-{coarse}");
+        Press(Keys.ArrowDown, Keys.ArrowDown);
+        Browser.Until(() => Browser.Find("[data-shown]").GetDomAttribute("data-shown") == $"emptyPlaceholder-frame-{empty}", "two steps on");
+        Press("m");
+        Browser.Until(() => Browser.Find(".impact-sum").Text == "1 finding goes; no other comes.", "what the remedy does");
+        Browser.Driver.FindElements(By.CssSelector(".remedy-pictures svg")).Count.ShouldBe(2);
+        (await CheckAsync(id)).GetProperty("warnings").GetInt32().ShouldBe(1);
+        Browser.Click("#apply");
+        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector(".check-row")).Count == 2, "one row less");
+        Browser.Until(() => Browser.Find("[data-shown]").GetDomAttribute("data-shown") == $"textLeftOver-frame-{text}", "the one before it");
+        Press("a");
+        Press("It runs on in the next number" + Keys.Enter);
+        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector(".check-row")).Count == 1, "accepted");
+        var kept = (await CheckAsync(id)).GetProperty("findings").EnumerateArray().Single(f => f.GetProperty("kind").GetString() == "text-left-over");
+        kept.GetProperty("accepted").GetProperty("reason").GetString().ShouldBe("It runs on in the next number");
+        Browser.Click("[name=show][value=Accepted]");
+        Browser.Until(() => Browser.Find("[data-shown]").GetDomAttribute("data-shown") == $"textLeftOver-frame-{text}", "among the accepted");
+        Browser.Click("[data-take-up]");
+        Browser.Until(() => Kinds(CheckAsync(id).GetAwaiter().GetResult()).Contains("text-left-over"), "it counts again");
+        Browser.Send("body", Keys.Control + "z" + Keys.Null);
+        Browser.Until(() => !Kinds(CheckAsync(id).GetAwaiter().GetResult()).Contains("text-left-over"), "undone");
+    }
+
+    [Fact]
+    public async Task A_profile_of_ones_own_says_what_counts_and_a_recipe_asks_by_it()
+    {
+        var (id, _, _, _) = await BeginAsync();
+        Open(id);
+        Browser.Click("#open-profile");
+        Browser.Send("#profile-LeastPpi", "60 ppi");
+        Browser.Send("#profile-WantedPpi", "70");
+        Browser.Click("#kind-TextLeftOver option[value=Off]");
+        Browser.Click("#profile-form .btn-primary");
+        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector(".check-row")).Count == 1, "only the placeholder counts");
+        var found = await CheckAsync(id);
+        found.GetProperty("profile").GetString().ShouldBe("My offset");
+        Kinds(found).ShouldBe(["empty-placeholder"]);
+
+        // Under Offset nothing leaves with faults before somebody says so.
+        Browser.Driver.Navigate().GoToUrl($"{Server.Address}/publications/{id}/output/print");
+        Browser.Find("#summary .quiet");
+        Browser.Driver.FindElements(By.Id("sure")).ShouldBeEmpty();
+        Browser.Click("#recipe-profile option[value=Offset]");
+        Browser.Until(() => Browser.Find("#summary").Text.Contains("Make it all the same, with 2 faults", StringComparison.Ordinal), "asked before");
+        Browser.Click("#make");
+        Browser.Driver.FindElements(By.CssSelector(".output-item")).ShouldBeEmpty();
+        Browser.Click("#sure");
+        Browser.Click("#make");
+        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector(".output-item")).Count == 1, "made all the same");
+    }
+
+    [Fact]
+    public async Task All_of_a_kind_are_mended_at_once_and_files_that_changed_among_them()
+    {
+        var (id, _, _, _) = await BeginAsync();
+        for (int i = 0; i < 3; i++)
+            await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 300 + 40 * i, y = 600, width = 30, height = 30 });
+        Open(id, "?by=Kind&kind=EmptyPlaceholder");
+        Browser.Click("[data-all=EmptyPlaceholder]");
+        Browser.Until(() => Browser.Find(".impact-sum").Text.StartsWith("4 findings go", StringComparison.Ordinal), "all four");
+        Browser.Click("#apply");
+        Browser.Until(() => !Kinds(CheckAsync(id).GetAwaiter().GetResult()).Contains("empty-placeholder"), "mended");
+        Browser.Click("#undo:enabled");
+        Browser.Until(() => Kinds(CheckAsync(id).GetAwaiter().GetResult()).Count(k => k == "empty-placeholder") == 4, "one undo");
+
+        File.WriteAllBytes(Pictures["small.jpg"], ApiTests.Jpeg(3000, 2000));
+        Browser.Until(() => Kinds(CheckAsync(id).GetAwaiter().GetResult()).Contains("link-changed"), "the change is seen");
+        var changed = (await CheckAsync(id)).GetProperty("findings").EnumerateArray().Single(f => f.GetProperty("kind").GetString() == "link-changed");
+        await Server.PostAsync($"/api/publications/{id}/check/remedies", new { ids = new[] { changed.GetProperty("id").GetString() } });
+        Kinds(await CheckAsync(id)).Intersect(["link-changed", "below-least-ppi"]).ShouldBe(Nothing);
+    }
+}
