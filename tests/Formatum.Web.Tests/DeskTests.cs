@@ -267,6 +267,7 @@ public sealed class DeskTests(Workplace place) : InBrowser(place)
         // The PDF, downloaded by the browser.
         Browser.Click("#output-button");
         Browser.Click("#output-card input[name=marks]");
+        Browser.Click("#sure");
         Browser.Click("#make-pdf");
         string path = Browser.Until(() => Directory.GetFiles(Browser.Downloads, "*.pdf").FirstOrDefault(), "the PDF", 60);
         using var pdf = PdfDocument.Open(path);

@@ -91,6 +91,9 @@ document.getElementById('sheets-card').addEventListener('beforetoggle', async ev
   }
 });
 
+// What is said there is no part of the recipe: nothing is asked for again, which would take it away.
+for (const kind of ['input', 'change']) document.getElementById('summary').addEventListener(kind, event => event.stopPropagation());
+
 const make = document.getElementById('make');
 make.addEventListener('click', async () => {
   // With faults it has to be said that it shall be made all the same.
