@@ -11,7 +11,7 @@ internal static class DemoStyles
     public static readonly PaletteColour[] Palette =
     [
         .. PaletteColour.Usual(1), Named("Kiln ink", new CmykColour(0.2, 0, 0.1, 0.85)), Named("Moss", new CmykColour(0.58, 0, 0.29, 0.56)),
-        Named("Plum", new CmykColour(0, 0.52, 0.14, 0.52)), Named("Celadon", new CmykColour(0.35, 0.05, 0.25, 0.1)) with { IsSpot = true },
+        Named("Plum", new CmykColour(0, 0.52, 0.14, 0.52)), Named("Cream", new CmykColour(0.03, 0.06, 0.14, 0)), Named("Celadon", new CmykColour(0.35, 0.05, 0.25, 0.1)) with { IsSpot = true },
     ];
 
     private static PaletteColour Named(string name, Colour colour) => new() { Id = 1, Name = name, Colour = colour };
@@ -30,12 +30,17 @@ internal static class DemoStyles
         (StyleKind.Paragraph, "Heading", "Text", new()
         {
             Family = "Fraunces", Size = 20, Leading = 24, SpaceBefore = 10, SpaceAfter = 4, KeepWithNext = true, Heading = 1,
-            Colour = colour("Kiln ink"),
         }),
         (StyleKind.Paragraph, "Section", "Heading", new() { Size = 14, Leading = 17, SpaceBefore = 7, Heading = 2 }),
-        (StyleKind.Paragraph, "Masthead", "Heading", new() { Size = 52, Leading = 56, SpaceBefore = 0, SpaceAfter = 0, Heading = 0 }),
-        (StyleKind.Paragraph, "Title", "Heading", new() { Size = 40, Leading = 44, SpaceBefore = 0, SpaceAfter = 0, Heading = 0 }),
-        (StyleKind.Paragraph, "Subtitle", "Title", new() { Size = 16, Leading = 22 }),
+        (StyleKind.Paragraph, "Masthead", "Heading", new()
+        {
+            Size = 52, Leading = 56, SpaceBefore = 0, SpaceAfter = 0, Heading = 0, Colour = colour("Kiln ink"),
+        }),
+        (StyleKind.Paragraph, "Title", "Heading", new()
+        {
+            Size = 40, Leading = 44, SpaceBefore = 0, SpaceAfter = 0, Heading = 0, Colour = colour("Kiln ink"),
+        }),
+        (StyleKind.Paragraph, "Subtitle", "Title", new() { Size = 16, Leading = 22, Colour = colour("Black") }),
         (StyleKind.Paragraph, "Caption", "Text", new() { Family = "Cabin", Size = 8.5, Leading = 11 }),
         (StyleKind.Paragraph, "Price", "Caption", new() { Bold = true, Figures = FigureStyle.Lining }),
         (StyleKind.Paragraph, "Folio", "Caption", new() { Family = "Spectral" }),

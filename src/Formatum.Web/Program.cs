@@ -2,6 +2,7 @@ using Formatum.Imaging.Apart;
 using Formatum.Output.Fonts;
 using Formatum.Storage;
 using Formatum.Web;
+using Formatum.Web.Checking;
 using Formatum.Web.Hosting;
 
 const int Refused = 2;
@@ -17,6 +18,7 @@ try
         FontsApart.Run(font);
         return 0;
     }
+    if (args is [CheckVerb.Name, .. var check]) return await CheckVerb.RunAsync(check);
     var chosen = CommandLine.Read(args);
     if (chosen.ContainsKey("help"))
     {

@@ -66,7 +66,7 @@ internal static class Server
         await app.WaitForShutdownAsync();
     }
 
-    private static WebApplication Build(ServerOptions options, PublicationStore store)
+    internal static WebApplication Build(ServerOptions options, PublicationStore store)
     {
         var builder = WebApplication.CreateBuilder(new WebApplicationOptions { ContentRootPath = AppContext.BaseDirectory });
         builder.Host.UseSerilog((_, log) => Logging(log, options));
@@ -146,8 +146,11 @@ internal static class Server
         services.AddSingleton<CopiedFrames>();
         services.AddSingleton<PreviewMaker>();
         services.AddSingleton<ShelfCards>();
+        services.AddSingleton<InkMeasures>();
         services.AddSingleton<Checker>();
+        services.AddHostedService<InkWatch>();
         services.AddSingleton<Mender>();
+        services.AddSingleton<Reporter>();
         services.AddSingleton<ImportJobs>();
         services.AddHostedService(provider => provider.GetRequiredService<ImportJobs>());
     }

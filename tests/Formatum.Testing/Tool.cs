@@ -9,13 +9,26 @@ public static class Tool
     /// <exception cref="InvalidOperationException">It failed.</exception>
     public static string Run(string program, params string[] arguments)
     {
+        var (exit, output, errors) = Ended(program, arguments);
+        if (exit != 0) throw new InvalidOperationException($"{program} {string.Join(' ', arguments)} failed: {errors}");
+        return output;
+    }
+
+    /// <summary>Runs a program and gives what it ended with, and all that it printed.</summary>
+    public static (int Exit, string Told) Try(string program, params string[] arguments)
+    {
+        var (exit, output, errors) = Ended(program, arguments);
+        return (exit, output + errors);
+    }
+
+    private static (int Exit, string Output, string Errors) Ended(string program, string[] arguments)
+    {
         using var process = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true })
             ?? throw new InvalidOperationException($"{program} did not start.");
         var errors = process.StandardError.ReadToEndAsync();
         string output = process.StandardOutput.ReadToEnd();
         process.WaitForExit();
-        if (process.ExitCode != 0) throw new InvalidOperationException($"{program} {string.Join(' ', arguments)} failed: {errors.Result}");
-        return output;
+        return (process.ExitCode, output, errors.Result);
     }
 }
 

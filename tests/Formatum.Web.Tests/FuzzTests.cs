@@ -70,6 +70,7 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
             .GetInt32();
         int master = (await Server.PostAsync($"{at}/masters", new { name = "M" })).GetProperty("id").GetInt32();
         string recipe = (await Server.PostAsync($"{at}/recipes", new { name = "Own", kind = "print" })).GetProperty("key").GetString()!;
+        int profile = (await Server.PostAsync($"{at}/check-profiles", new { name = "Own" })).GetProperty("id").GetInt32();
         string output = (await Server.PostAsync($"{at}/outputs", new { recipe = "proof" })).GetProperty("id").GetString()!;
         return (id,
         [
@@ -115,6 +116,12 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
             new("POST", $"{at}/outputs", """{"recipe":"proof","pages":"1-2","settings":{"kind":"screen","spreads":false,"quality":60,"mostPpi":90,"ppi":72,"file":"jpeg","marks":{"bars":true}}}"""),
             new("POST", $"{at}/outputs/{output}/handovers", """{"to":"Print shop","copies":500,"binding":"saddleStitch","note":"by Friday"}"""),
             new("POST", "/api/publications", """{"name":"Leaflet","page":{"width":"297mm","height":"210mm"},"pages":2,"folding":{"kind":"roll","panels":4,"narrower":"3mm"}}"""),
+            new("POST", $"{at}/check/remedies", $$"""{"ids":["emptyPlaceholder-frame-{{empty}}"],"remedy":"remove","profile":"offset","folder":"/nowhere"}"""),
+            new("POST", $"{at}/check/accepted", $$"""{"ids":["emptyPlaceholder-frame-{{empty}}"],"reason":"Meant so","profile":"draft"}"""),
+            new("POST", $"{at}/check/unaccepted", $$"""{"ids":["emptyPlaceholder-frame-{{empty}}"]}"""),
+            new("PUT", $"{at}/check/profile", """{"profile":"newspaper"}"""),
+            new("POST", $"{at}/check-profiles", """{"name":"Ours","kinds":{"page-blank":"off"},"leastPpi":120,"wantedPpi":250,"mostInk":280,"bleed":"5mm","safeDistance":12,"thinnestLine":0.3,"smallestType":6}"""),
+            new("PUT", $"{at}/check-profiles/{profile}", """{"name":"Mine","leastPpi":0}"""),
             new("POST", $"{at}/undo", null), new("POST", $"{at}/redo", null),
         ]);
     }

@@ -34,7 +34,7 @@ public sealed class ScreenshotMaker
         }
 
         Show("/", ".shelf-item", "shelf.png");
-        browser.Driver.FindElements(By.CssSelector(".shelf-item")).Count.ShouldBe(3);
+        browser.Driver.FindElements(By.CssSelector(".shelf-item")).Count.ShouldBe(4);
         Show("/setup", "#plan svg", "setup.png");
         Show("/publications/1/desk/3", "#desk[data-ready]", "desk.png");
         browser.Driver.FindElements(By.CssSelector("#frames .frame")).Count.ShouldBe(16);
@@ -77,7 +77,7 @@ public sealed class ScreenshotMaker
         browser.Find("[data-touched]");
         Browser.Until(() => browser.Run<bool>("return document.querySelectorAll('#impact svg').length > 1"), "before and after");
         Save("styles.png");
-        Show("/publications/2/colours", "#rule-samples", null);
+        Show("/publications/3/colours", "#rule-samples", null);
         browser.Driver.FindElements(By.CssSelector(".colour-item")).First(c => c.Text.Contains("Kiln ink", StringComparison.Ordinal)).Click();
         Browser.Until(() => browser.Find("#rule-name").GetDomProperty("value") == "Kiln ink", "the colour");
         browser.Send("#ink-Cyan", Keys.Control + "a" + Keys.Null + "95" + Keys.Tab);
@@ -93,7 +93,6 @@ public sealed class ScreenshotMaker
         actions.MoveToLocation(treated.X, treated.Y).Click().Perform();
         browser.Click("#more-treatment summary");
         browser.Run<object?>("document.querySelector('#more-treatment').scrollIntoView({ block: 'center' })");
-        Save("treatment.png");
 
         Show("/publications/3/printed/2", ".printed-sum", null);
         browser.Click("[name=show][value=ink]");
@@ -109,22 +108,34 @@ public sealed class ScreenshotMaker
         {
             browser.Click("[data-hand]");
             browser.Click("#hand-form button");
-            Browser.Until(() => browser.Has("[data-handover=Refused]"), "looked over");
+            Browser.Until(() => browser.Has("[data-handover=Refused], [data-handover=Accepted]"), "looked over");
         }
         Save("output.png");
         browser.Click("#imposition option[value=Booklet]");
         browser.Click("#see-sheets");
         Browser.Until(() => browser.Run<bool>("const seen = [...document.querySelectorAll('.sheet-cell img')]; return seen.length === 4 && " +
             "seen.every(i => i.complete && i.naturalWidth > 0)"), "the sheets");
-        Save("sheets.png");
-        Show("/publications/1/images", "#images[data-ready]", null);
+        Show("/publications/4/desk/2", "#desk[data-ready]", null);
+        Browser.Until(() => browser.Driver.FindElements(By.CssSelector("#findings text")).Count > 5, "what was found on the spread");
+        Save("found.png");
+        Show("/publications/4/check?by=Kind&kind=NoBleed", "#check[data-ready]", null);
+        browser.Click("[data-mend]");
+        browser.Find(".remedy-pictures svg");
+        browser.Click("#check-kind option[value='']");
+        Browser.Until(() => browser.Driver.FindElements(By.CssSelector(".check-row")).Count > 10, "all kinds");
+        browser.Click("[data-all=NoBleed]");
+        browser.Find(".remedy-pictures svg");
+        Browser.Until(() => browser.Run<bool>("return [...document.querySelectorAll('.check-thumb[hx-get]')].filter(t => t.getBoundingClientRect().top < " +
+            "innerHeight).every(t => t.querySelector('svg'))"), "the pictures of places");
+        Save("check.png");
+        Show("/publications/4/images", "#images[data-ready]", null);
         // The list comes anew once the watch has told of the links that changed.
         void Click(string css, string then) => Browser.Until(() =>
         {
             browser.Click(css);
             return browser.Find(then).Displayed;
         }, then);
-        Click("[data-card]", "#image-card .uses li");
+        Click("li:has(.thumb-state) [data-card]", "#image-card .uses li");
         Save("images.png");
         Show("/publications/2/desk/1", "#desk[data-ready]", null);
         var story = At(300, 460);

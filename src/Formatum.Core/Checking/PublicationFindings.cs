@@ -29,11 +29,14 @@ public sealed class PublicationFindings
     private readonly Dictionary<SpreadKey, OfSpread> _spreads;
     private readonly Dictionary<int, OfStory> _stories;
     private readonly Lazy<ImmutableArray<Finding>> _all;
+    private readonly Lazy<Dictionary<int, object>> _stamps;
 
     private PublicationFindings(CheckedPublication checkedOne, Dictionary<SpreadKey, OfSpread> spreads, Dictionary<int, OfStory> stories)
     {
         (_in, _spreads, _stories) = (checkedOne, spreads, stories);
         _all = new(Gather);
+        _stamps = new(() => _spreads.SelectMany(s => new[] { s.Key.Left, s.Key.Right }.Distinct().Select(page => (Page: page, s.Value)))
+            .ToDictionary(s => s.Page, s => (object)s.Value));
     }
 
     public Publication Publication => _in.Publication;
@@ -50,6 +53,9 @@ public sealed class PublicationFindings
 
     /// <summary>How many of a severity nobody let be.</summary>
     public int Count(Severity severity) => All.Count(f => f.IsOpen && f.Severity == severity);
+
+    /// <summary>Stands for all that a page shows: the same for as long as nothing changed that its spread rests on. Null where there is no such page.</summary>
+    public object? StampOf(int pageId) => _stamps.Value.GetValueOrDefault(pageId);
 
     /// <summary>Measures all of a publication.</summary>
     public static PublicationFindings Of(Publication publication, CheckProfile profile, CheckFacts facts, ITypefaces typefaces)

@@ -76,8 +76,11 @@ internal static class CheckEndpoints
             var findings = await checker.OfAsync(standing, ProfileNamed(standing.Publication, profile));
             return await heavy.RunAsync(_ => Answer(standing.Publication, findings), CancellationToken.None);
         }).WithSummary("All findings by a profile: draft, office, offset, newspaper, screen, or an own one's name; left out, the publication's own.");
+        publication.MapGet("/check/report.{kind}", ReportAsync)
+            .WithSummary("The report of a check, as html, pdf or json; like the check itself, by a profile.").Produces(200, contentType: "application/pdf");
         publication.MapPost("/check/remedies", MendAsync).WithSummary("Mends findings, all as one step of the history.");
         publication.MapPost("/check/accepted", AcceptAsync).WithSummary("Lets findings be: they count no longer, unless they get worse.");
+        CheckProfileEndpoints.Map(publication);
         publication.MapPost("/check/unaccepted", UnacceptAsync).WithSummary("Lets findings count again that somebody let be.");
     }
 
@@ -86,7 +89,21 @@ internal static class CheckEndpoints
         : CheckProfile.Named(publication, name) ?? throw new EditRefused("profile", $"There is no check profile \u201c{name}\u201d. There are "
             + $"{string.Join(", ", CheckProfile.All(publication).Select(p => p.Name))}.");
 
-    private static CheckAnswer Answer(Publication publication, PublicationFindings findings)
+    /// <exception cref="EditRefused">There is no such kind of report.</exception>
+    public static ReportKind KindOf(string kind) => Enum.TryParse<ReportKind>(kind, ignoreCase: true, out var wanted) && Enum.IsDefined(wanted) ? wanted
+        : throw new EditRefused("kind", "A report is html, pdf or json.");
+
+    private static async Task<IResult> ReportAsync(int id, string kind, PublicationStore store, Checker checker, Reporter reporter, HttpContext context,
+        TimeProvider clock, string? profile)
+    {
+        var wanted = KindOf(kind);
+        var standing = await store.OpenAsync(id);
+        var findings = await checker.OfAsync(standing, ProfileNamed(standing.Publication, profile));
+        return Results.Bytes(await reporter.MadeAsync(findings, findings.All, wanted, context.RequestAborted), Reporter.TypeOf(wanted),
+            FileNames.Of("{publication} {edition} check", standing.Publication.Setup, "", "", "", clock.GetUtcNow()) + $".{kind.ToLowerInvariant()}");
+    }
+
+    internal static CheckAnswer Answer(Publication publication, PublicationFindings findings)
     {
         var context = new RemedyContext(publication, findings.Profile, Typefaces.All);
         return new(findings.Profile.Name, findings.Count(Severity.Fault), findings.Count(Severity.Warning), findings.Count(Severity.Note),
@@ -101,7 +118,7 @@ internal static class CheckEndpoints
             .Concat(body.Ids.Except(plan.Findings.Select(f => f.Id)).Select(gone => new LeftAnswer(gone, "There is no such finding, or no longer."))).ToList();
         var mended = plan.Findings.Select(f => f.Id).Except(left.Select(l => l.Id)).ToList();
         if (plan.Mending.Edit is not { } edit) return new([], left, standing.Revision);
-        var outcome = await store.EditAsync(id, edit, context.Seen(body.Seen));
+        var outcome = context.Told(await store.EditAsync(id, edit, context.Seen(body.Seen)));
         return new(mended, left, outcome.Standing.Revision);
     }
 
@@ -109,8 +126,8 @@ internal static class CheckEndpoints
     {
         var standing = await store.OpenAsync(id);
         var findings = await checker.OfAsync(standing, ProfileNamed(standing.Publication, body.Profile));
-        var outcome = await store.EditAsync(id, Acceptance.Of(findings, body.Ids, context.Maker().Name, body.Reason, clock.GetUtcNow()),
-            context.Seen(body.Seen));
+        var outcome = context.Told(await store.EditAsync(id, Acceptance.Of(findings, body.Ids, context.Maker().Name, body.Reason, clock.GetUtcNow()),
+            context.Seen(body.Seen)));
         return Answer(outcome.Standing.Publication, await checker.OfAsync(outcome.Standing, findings.Profile));
     }
 
@@ -118,7 +135,7 @@ internal static class CheckEndpoints
     {
         var standing = await store.OpenAsync(id);
         var findings = await checker.OfAsync(standing, ProfileNamed(standing.Publication, body.Profile));
-        var outcome = await store.EditAsync(id, Acceptance.Undone(findings, body.Ids), context.Seen(body.Seen));
+        var outcome = context.Told(await store.EditAsync(id, Acceptance.Undone(findings, body.Ids), context.Seen(body.Seen)));
         return Answer(outcome.Standing.Publication, await checker.OfAsync(outcome.Standing, findings.Profile));
     }
 }

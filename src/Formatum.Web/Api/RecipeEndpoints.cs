@@ -4,6 +4,7 @@ using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Output.Tickets;
 using Formatum.Storage;
+using Formatum.Web.Checking;
 using Formatum.Web.Hosting;
 using Formatum.Web.Outputs;
 
@@ -134,6 +135,13 @@ internal static class RecipeEndpoints
             var note = jobs.NoteOf(id, output);
             return Results.File(jobs.FileOf(note), OutputText.MediaType(note.FileName), note.FileName, enableRangeProcessing: true);
         }).WithSummary("The file of an output that was made.").Produces(200, contentType: "application/pdf");
+        one.MapGet("/outputs/{output}/report.{kind}", (int id, string output, string kind, OutputJobs jobs) =>
+        {
+            var wanted = CheckEndpoints.KindOf(kind);
+            var note = jobs.NoteOf(id, output);
+            string file = jobs.ReportOf(note, wanted) ?? throw new NoSuchPart("output", "This output has no report. It was not made yet, or before there were any.");
+            return Results.File(file, Reporter.TypeOf(wanted), $"{Path.GetFileNameWithoutExtension(note.FileName)} check.{kind.ToLowerInvariant()}");
+        }).WithSummary("What was found on the pages of an output: html, pdf or json.").Produces(200, contentType: "application/pdf");
     }
 
     private static async Task<Recipe> OwnAsync(PublicationStore store, RecipeShelf shelf, int id, string key)

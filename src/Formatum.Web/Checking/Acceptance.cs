@@ -29,7 +29,8 @@ public static class Acceptance
     private static ImmutableArray<Finding> Meant(PublicationFindings findings, IReadOnlyCollection<string> ids)
     {
         var known = findings.All.ToDictionary(f => f.Id);
-        return [.. ids.Distinct().Select(id => known.GetValueOrDefault(id)
+        // What comes as JSON may name nothing.
+        return [.. ids.Distinct().Select(id => known.GetValueOrDefault(id ?? "")
             ?? throw new EditRefused("ids", $"There is no finding \u201c{id}\u201d, or no longer. Look at the list again."))];
     }
 }

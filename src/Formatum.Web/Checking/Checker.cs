@@ -10,7 +10,7 @@ using Formatum.Web.Links;
 namespace Formatum.Web.Checking;
 
 /// <summary>The findings on every publication that is looked at: the one place that all screens ask.</summary>
-public sealed class Checker(PublicationStore store, LinkStates links, HeavyWork heavy)
+public sealed class Checker(PublicationStore store, LinkStates links, InkMeasures inks, HeavyWork heavy)
 {
     /// <summary>So many publications are kept, each with so many profiles.</summary>
     private const int MostKept = 40, MostProfiles = 6;
@@ -39,19 +39,44 @@ public sealed class Checker(PublicationStore store, LinkStates links, HeavyWork 
         await keeper.Gate.WaitAsync();
         try
         {
-            var facts = Facts(keeper, publication);
             keeper.Findings.TryGetValue(by.Id, out var kept);
+            var facts = Facts(keeper, publication) with { Inks = kept?.Facts.Inks ?? CheckFacts.None.Inks };
             // Measuring all of a large publication takes a core for a while; an edit's share of it does not.
             var found = kept is null || kept.Profile != by
                 ? await heavy.RunAsync(_ => PublicationFindings.Of(publication, by, facts, Typefaces.All), CancellationToken.None)
                 : ReferenceEquals(kept.Publication, publication) && kept.Facts == facts ? kept : kept.After(publication, facts);
             if (keeper.Findings.Count >= MostProfiles && !keeper.Findings.ContainsKey(by.Id)) keeper.Findings.Clear();
-            return keeper.Findings[by.Id] = found;
+            return keeper.Findings[by.Id] = WithInk(found);
         }
         finally
         {
             keeper.Gate.Release();
         }
+    }
+
+    /// <summary>The same with what was measured on pages as they are now.</summary>
+    private PublicationFindings WithInk(PublicationFindings found)
+    {
+        var now = inks.Of(found);
+        var was = found.Facts.Inks;
+        bool same = now.Count == was.Count && now.All(n => was.TryGetValue(n.Key, out var known) && ReferenceEquals(known, n.Value));
+        return same ? found : found.After(found.Publication, found.Facts with { Inks = now });
+    }
+
+    /// <summary>The findings with the ink measured on every page, or on some, which may take a while.</summary>
+    public async Task<PublicationFindings> WithAllInkAsync(Standing standing, CheckProfile? profile, IReadOnlySet<int>? pages = null)
+    {
+        var findings = await OfAsync(standing, profile);
+        foreach (int index in inks.Unmeasured(findings, ImmutableHashSet<int>.Empty))
+        {
+            if (pages is not null && !Spread.At(findings.Publication, index).Pages.Any(p => pages.Contains(p.Page.Id))) continue;
+            await heavy.RunAsync(cancel =>
+            {
+                inks.Measure(findings, index, cancel);
+                return true;
+            }, CancellationToken.None);
+        }
+        return await OfAsync(standing, profile);
     }
 
     public async Task<PublicationFindings> OfAsync(int id) => await OfAsync(await store.OpenAsync(id));

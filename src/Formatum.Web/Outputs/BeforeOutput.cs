@@ -8,23 +8,34 @@ using Formatum.Web.Checking;
 namespace Formatum.Web.Outputs;
 
 /// <summary>What is open on the pages of an output, by the profile that its recipe asks for.</summary>
-/// <param name="Profile">The profile.</param>
-/// <param name="Open">What counts, worst first.</param>
-public sealed record BeforeOutput(CheckProfile Profile, ImmutableArray<Finding> Open)
+/// <param name="Findings">The findings on the whole publication.</param>
+/// <param name="All">Those on its pages, worst first, what was accepted among them.</param>
+public sealed record BeforeOutput(PublicationFindings Findings, ImmutableArray<Finding> All)
 {
+    public CheckProfile Profile => Findings.Profile;
+
+    /// <summary>What counts.</summary>
+    public ImmutableArray<Finding> Open => [.. All.Where(f => f.IsOpen)];
+
+    /// <summary>How much counts: "2 faults, 1 warning".</summary>
+    public string Words => new[] { Severity.Fault, Severity.Warning, Severity.Note }.Select(s => (Severity: s, Count: Open.Count(f => f.Severity == s)))
+        .Where(s => s.Count > 0).Select(s => FindingText.Count(s.Severity, s.Count)).ToList() is { Count: > 0 } counts ? string.Join(", ", counts)
+            : "Nothing was found";
+
     public ImmutableArray<Finding> Faults => [.. Open.Where(f => f.Severity == Severity.Fault)];
 
     /// <param name="checker">Who checks.</param>
     /// <param name="standing">The publication.</param>
     /// <param name="recipe">The recipe; null for all pages by the publication's own profile.</param>
     /// <param name="pages">The pages that are made, by their ids; null for all.</param>
-    public static async Task<BeforeOutput> OfAsync(Checker checker, Standing standing, Recipe? recipe, IReadOnlySet<int>? pages)
+    /// <param name="withInk">Whether ink that was not measured yet is measured first.</param>
+    public static async Task<BeforeOutput> OfAsync(Checker checker, Standing standing, Recipe? recipe, IReadOnlySet<int>? pages, bool withInk = false)
     {
         var publication = standing.Publication;
         // A profile that was removed since, or is another publication's, leaves the publication's own.
         var profile = recipe?.Profile is { } name ? CheckProfile.Named(publication, name) : null;
-        var findings = await checker.OfAsync(standing, profile);
-        return new(findings.Profile, [.. findings.Open.Where(f => pages is null || IsOn(publication, f, pages))]);
+        var findings = withInk ? await checker.WithAllInkAsync(standing, profile, pages) : await checker.OfAsync(standing, profile);
+        return new(findings, [.. findings.All.Where(f => pages is null || IsOn(publication, f, pages))]);
     }
 
     /// <summary>Whether a finding lies on one of some pages, or on a master, or on none at all.</summary>

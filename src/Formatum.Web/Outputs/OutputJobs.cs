@@ -10,6 +10,7 @@ using Formatum.Output.Fonts;
 using Formatum.Output.Making;
 using Formatum.Output.Tickets;
 using Formatum.Storage;
+using Formatum.Web.Checking;
 using Formatum.Web.Hosting;
 
 namespace Formatum.Web.Outputs;
@@ -19,12 +20,12 @@ namespace Formatum.Web.Outputs;
 /// never are.
 /// </summary>
 public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewStore previews, ReadersApart readers, ProfileStore profiles,
-    FontStore fonts, DiskRoom room, TimeProvider clock, ILogger<OutputJobs> log) : IHostedService, IDisposable
+    FontStore fonts, DiskRoom room, Checker checker, Reporter reporter, TimeProvider clock, ILogger<OutputJobs> log) : IHostedService, IDisposable
 {
     /// <summary>So many outputs of a publication are kept, and no more of one wait or are made.</summary>
     public const int MostKept = 10, MostUnderWay = 10;
 
-    private const string NoteEnding = ".json", FileEnding = ".out", HalfEnding = ".half";
+    private const string NoteEnding = ".json", FileEnding = ".out", HalfEnding = ".half", ReportEnding = ".report-";
 
     private static readonly JsonSerializerOptions Json = new() { Converters = { new JsonStringEnumConverter() } };
 
@@ -52,7 +53,7 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
             if (Read(path) is not { } note) continue;
             if (note.IsUnderWay)
                 note = note with { State = OutputState.Failed, Ended = note.Begun, Error = "The server ended before this was made. Make it again." };
-            note = note with { Handovers = [.. note.Handovers.Select(h => h.State == HandoverState.Sending ? h.Interrupted() : h)] };
+            note = note with { IsReporting = false, Handovers = [.. note.Handovers.Select(h => h.State == HandoverState.Sending ? h.Interrupted() : h)] };
             if (note.State == OutputState.Done && !File.Exists(PathOf(note, FileEnding)))
                 note = note with { State = OutputState.Failed, Error = "Its file has gone from the server. Make it again." };
             _all[note.Id] = new(note);
@@ -124,7 +125,7 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
         Directory.CreateDirectory(Path.GetDirectoryName(PathOf(running.Note, NoteEnding))!);
         Save(running.Note);
         _all[running.Note.Id] = running;
-        _ = Task.Run(() => RunAsync(running, wish));
+        _ = Task.Run(() => RunAsync(running, wish, standing));
         return running.Note;
     }
 
@@ -163,7 +164,7 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
         }
     }
 
-    private async Task RunAsync(Running running, OutputWish wish)
+    private async Task RunAsync(Running running, OutputWish wish, Standing standing)
     {
         string half = PathOf(running.Note, HalfEnding);
         Func<OutputNote, OutputNote> ended;
@@ -182,7 +183,7 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
             }
             File.Move(half, PathOf(running.Note, FileEnding), overwrite: true);
             long bytes = new FileInfo(PathOf(running.Note, FileEnding)).Length;
-            ended = note => note with { State = OutputState.Done, Made = note.Sheets, Bytes = bytes };
+            ended = note => note with { State = OutputState.Done, Made = note.Sheets, Bytes = bytes, IsReporting = true };
         }
         catch (OperationCanceledException)
         {
@@ -202,6 +203,8 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
         {
             End(running, ended);
         }
+        // The file is there for whoever waits for it; what was found on its pages follows.
+        if (running.Note.State == OutputState.Done) await ReportAsync(running.Note, wish, standing);
     }
 
     /// <summary>Waits for its place among the heavy work as long as it takes: nobody waits for it with an open line.</summary>
@@ -225,6 +228,37 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
             }
         }
     }
+
+    /// <summary>What was found on its pages goes along with it. Without a report an output is an output all the same.</summary>
+    private async Task ReportAsync(OutputNote note, OutputWish wish, Standing standing)
+    {
+        string? words = null;
+        try
+        {
+            var pages = wish.Pages.Select(page => standing.Publication.Order.Ids[page - 1]).ToHashSet();
+            var before = await BeforeOutput.OfAsync(checker, standing, wish.Recipe, pages, withInk: true);
+            var report = await heavy.RunAsync(cancel => reporter.Gathered(before.Findings, before.All, cancel), _end.Token);
+            foreach (var kind in Enum.GetValues<ReportKind>())
+                await File.WriteAllBytesAsync(PathOf(note, ReportEnding + kind), await heavy.RunAsync(cancel => Reporter.Made(report, kind, cancel), _end.Token),
+                    _end.Token);
+            words = before.Words;
+        }
+        catch (Exception e)
+        {
+            if (e is not OperationCanceledException) log.LogWarning(e, "The report of an output was not made");
+        }
+        Amend(note, n => n with { IsReporting = false, Findings = words });
+        // Removed meanwhile, it leaves nothing.
+        if (!_all.ContainsKey(note.Id)) ForgetReports(note);
+    }
+
+    private void ForgetReports(OutputNote note)
+    {
+        foreach (var kind in Enum.GetValues<ReportKind>()) File.Delete(PathOf(note, ReportEnding + kind));
+    }
+
+    /// <summary>The report of an output, where there is one.</summary>
+    public string? ReportOf(OutputNote note, ReportKind kind) => File.Exists(PathOf(note, ReportEnding + kind)) ? PathOf(note, ReportEnding + kind) : null;
 
     /// <summary>Between two sheets: an output that would take the last of the disk ends there, so that edits can still be stored.</summary>
     /// <exception cref="NoRoom">It would.</exception>
@@ -269,6 +303,7 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
         {
             File.Delete(PathOf(note, FileEnding));
             File.Delete(PathOf(note, NoteEnding));
+            ForgetReports(note);
         }
     }
 

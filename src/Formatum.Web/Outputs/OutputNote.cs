@@ -37,13 +37,19 @@ public sealed record OutputNote
     public required int Sheets { get; init; }
     public int Made { get; init; }
 
+    /// <summary>What was open on its pages when it was made, in words; null where there is no report.</summary>
+    public string? Findings { get; init; }
+
+    /// <summary>Whether its report is under way.</summary>
+    public bool IsReporting { get; init; }
+
     /// <summary>What a ticket says of it; null where it was made before there were any.</summary>
     public PrintProduct? Product { get; init; }
 
     /// <summary>To whom it was handed over, the newest first.</summary>
     public ImmutableArray<Handover> Handovers { get; init => field = value.IsDefault ? [] : value; } = [];
 
-    public bool IsBusy => IsUnderWay || Handovers.Any(h => h.State == HandoverState.Sending);
+    public bool IsBusy => IsUnderWay || IsReporting || Handovers.Any(h => h.State == HandoverState.Sending);
 
     public bool IsUnderWay => State is OutputState.Waiting or OutputState.Making;
 }

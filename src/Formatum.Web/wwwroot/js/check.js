@@ -107,14 +107,15 @@ card.addEventListener('submit', event => {
 
 // The newest question wins, and the finding that was looked at stays where it is still among them.
 let questions = 0;
-query.addEventListener('input', async () => {
+async function question() {
   const mine = ++questions, kept = current()?.dataset.finding;
   const answer = await ask('GET', `${address}${search(kept)}&handler=List`).catch(problem => tell(problem.message) && null);
   if (!answer || mine !== questions) return;
   swap(list, answer.text);
   if (current()) show(current());
   else card.replaceChildren();
-});
+}
+for (const kind of ['input', 'change']) query.addEventListener(kind, question);
 query.addEventListener('submit', event => event.preventDefault());
 
 document.getElementById('profile').addEventListener('change', event => send('Profile', { profile: event.target.value }, current()?.dataset.finding));
@@ -147,6 +148,6 @@ document.addEventListener('keydown', event => {
 });
 
 // Files change without the publication doing so.
-listen(screen.dataset.publication, { links: () => { if (!looking && !dialog.open) query.dispatchEvent(new Event('input')); } });
+listen(screen.dataset.publication, { links: () => { if (!looking && !dialog.open) question(); } });
 current()?.scrollIntoView({ block: 'nearest' });
 screen.dataset.ready = 'yes';

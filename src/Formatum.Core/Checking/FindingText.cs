@@ -1,12 +1,10 @@
 using System.Globalization;
-using Formatum.Core.Checking;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
-using Formatum.Web.Wording;
 
-namespace Formatum.Web.Checking;
+namespace Formatum.Core.Checking;
 
-/// <summary>Findings in words and signs, the same on every screen.</summary>
+/// <summary>Findings in words and signs, the same on every screen and in every report.</summary>
 public static class FindingText
 {
     public static string Title(this Finding finding) => CheckKinds.Of(finding.Kind).Title;
@@ -19,7 +17,8 @@ public static class FindingText
         _ => "Off",
     };
 
-    public static string Count(Severity severity, int count) => Words.Count(count, Name(severity).ToLowerInvariant());
+    public static string Count(Severity severity, int count) =>
+        string.Create(CultureInfo.InvariantCulture, $"{count} {Name(severity).ToLowerInvariant()}{(count == 1 ? "" : "s")}");
 
     /// <summary>A sign that goes with the word, never alone.</summary>
     public static string Sign(Severity severity) => severity switch { Severity.Fault => "\u25b2", Severity.Warning => "\u25b3", _ => "\u25c7" };
@@ -52,16 +51,6 @@ public static class FindingText
         .ToString(CultureInfo.InvariantCulture);
 
     private static string Capital(string words) => char.ToUpperInvariant(words[0]) + words[1..];
-
-    /// <summary>The address on the Desk where it is to be seen; null where it has no place.</summary>
-    public static string? DeskAddress(this Finding finding, int id, Publication publication)
-    {
-        if (finding.Places.IsEmpty || !publication.Pages.ContainsKey(finding.Places[0].PageId)) return null;
-        var place = finding.Places[0];
-        string frame = place.FrameId is { } frameId && publication.Frames.GetValueOrDefault(frameId)?.PageId == place.PageId
-            ? string.Create(CultureInfo.InvariantCulture, $"?frame={frameId}") : "";
-        return string.Create(CultureInfo.InvariantCulture, $"/publications/{id}/desk/{Spread.NumberOfPage(publication, place.PageId)}{frame}");
-    }
 
     /// <summary>Findings put together by kind: "Placeholder empty: 3", what counts most first.</summary>
     public static IEnumerable<(Severity Severity, string Words)> Summary(IEnumerable<Finding> findings) => findings.GroupBy(f => f.Kind)
