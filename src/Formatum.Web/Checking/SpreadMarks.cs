@@ -20,7 +20,8 @@ public sealed record SpreadMarks(string Marks, IReadOnlyDictionary<int, string> 
         var here = open.SelectMany(f => f.Places.Select(place => (Finding: f, Place: place)))
             .Where(f => spread.Pages.Any(p => p.Page.Id == f.Place.PageId)).ToList();
         var marks = new StringBuilder();
-        foreach (var at in here.GroupBy(f => (f.Place.PageId, f.Place.FrameId, Corner: f.Place.Box.UpperLeft))) Mark(marks, publication, spread, [.. at]);
+        // What text says of itself at its foot is not said twice.
+        foreach (var at in here.Where(f => f.Finding.Kind is not (FindingKind.TextLeftOver or FindingKind.GlyphsMissing)).GroupBy(f => (f.Place.PageId, f.Place.FrameId, Corner: f.Place.Box.UpperLeft))) Mark(marks, publication, spread, [.. at]);
         var frames = here.Where(f => f.Place.FrameId is not null).GroupBy(f => f.Place.FrameId!.Value)
             .ToDictionary(g => g.Key, g => string.Concat(g.Select(f => f.Finding).Distinct().Select(f => Said(id, f, publication.Setup.Unit))));
         return new(marks.ToString(), frames, OfSpreads(publication, open));
@@ -36,12 +37,15 @@ public sealed record SpreadMarks(string Marks, IReadOnlyDictionary<int, string> 
     {
         var (worst, place) = found[0];
         var trim = spread.Pages.First(p => p.Page.Id == place.PageId).Trim;
-        // What hangs off the sheet is marked where it can be seen.
-        double x = Math.Max(place.Box.X + trim.X, spread.Trim.X - publication.Setup.Bleed), y = Math.Max(place.Box.Y, -publication.Setup.Bleed);
+        // What hangs off the sheet is marked where it can be seen, and beside what lies at its edge.
+        double left = spread.Trim.X - publication.Setup.Bleed, top = -publication.Setup.Bleed;
+        double x = Math.Max(place.Box.X + trim.X, left), y = place.Box.X + trim.X < left ? place.Box.Centre.Y : Math.Max(place.Box.Y, top);
+        // Words are not written over: their mark stands above them.
+        string rise = place.FrameId is { } id && publication.Frames.GetValueOrDefault(id) is { IsText: true } ? "-0.35em" : "1.3em";
         string more = found.Count > 1 ? string.Create(CultureInfo.InvariantCulture, $" +{found.Count - 1}") : "";
-        string figure = worst.Figures.IsEmpty || worst.Figures[0].Unit == FigureUnit.Count ? "" : " " + worst.Figures[0].Text(publication.Setup.Unit);
+        string figure = worst.Figures.IsEmpty || worst.Figures[0].Unit is FigureUnit.Count or FigureUnit.Times ? "" : " " + worst.Figures[0].Text(publication.Setup.Unit);
         svg.Append(CultureInfo.InvariantCulture, $"<text class=\"finding-mark severity-{worst.Severity.ToString().ToLowerInvariant()}\" ")
-            .Append(CultureInfo.InvariantCulture, $"x=\"{SvgWriter.Number(x)}\" y=\"{SvgWriter.Number(y)}\" dx=\"0.4em\" dy=\"1.3em\">")
+            .Append(CultureInfo.InvariantCulture, $"x=\"{SvgWriter.Number(x)}\" y=\"{SvgWriter.Number(y)}\" dx=\"0.4em\" dy=\"{rise}\">")
             .Append(SvgWriter.Escape($"{FindingText.Sign(worst.Severity)} {CheckKinds.Of(worst.Kind).Mark}{figure}{more}")).Append("</text>");
     }
 
