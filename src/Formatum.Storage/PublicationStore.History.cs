@@ -127,6 +127,26 @@ public sealed partial class PublicationStore
         return new Step(StepKind.GoTo, changes, $"Go back to {to}", Touched.Words(publication, publication.With(changes), changes));
     });
 
+    /// <summary>The publication as it stood right after an entry of its history; 0 for the beginning.</summary>
+    /// <exception cref="EditRefused">There is no such entry.</exception>
+    public async Task<Publication> StoodAfterAsync(int id, long sequence)
+    {
+        var opened = await HeldAsync(id);
+        try
+        {
+            if (sequence < 0 || sequence > opened.LastSequence) throw new EditRefused("history", "There is no such step in the history. Open the history anew.");
+            await using var db = new FormatumDb(_options);
+            var later = await db.Journal.AsNoTracking().Where(e => e.PublicationId == id && e.Sequence > sequence).OrderBy(e => e.Sequence).ToListAsync();
+            var since = new List<Changes>();
+            foreach (var row in later) since.Add(await ChangesOfAsync(db, opened, row));
+            return opened.Standing.Publication.With(Together(since).Inverse());
+        }
+        finally
+        {
+            opened.Gate.Release();
+        }
+    }
+
     /// <summary>What going back to an entry of the history would take from others, in words; null where nothing.</summary>
     public async Task<string?> OthersSinceAsync(int id, long sequence, Maker maker)
     {

@@ -56,6 +56,17 @@ public sealed class AccessibilityTests(Workplace place) : InBrowser(place)
         Go($"/publications/{id}/output");
         Browser.Find(".output-name");
         Check("Output");
+        Go($"/publications/{id}/check");
+        Browser.Find("#check[data-ready]");
+        Check("Check");
+        Browser.Click("[data-mend]");
+        Browser.Find(".impact-sum");
+        Check("Check with a remedy");
+        Browser.Click("#open-profile");
+        Check("Check's profile");
+        Go($"/publications/{id}/compare?with=step-0");
+        Browser.Find(".compare-page");
+        Check("Compare");
         Go($"/publications/{id}/printed");
         Browser.Find(".printed-sum");
         Check("As printed");

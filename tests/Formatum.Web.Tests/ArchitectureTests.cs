@@ -53,6 +53,7 @@ public class ArchitectureTests
             ["Imposing"] = ["Checks", "Geometry", "Publications"],
             ["Composing"] = ["Colours", "Geometry", "Publications", "Stories", "Typesetting"],
             ["Edits"] = ["Arranging", "Checks", "Colours", "Filling", "Fitting", "Geometry", "Publications", "Settings", "Stories"],
+            ["Comparing"] = ["Geometry", "Publications"],
             ["Checking"] = ["Checks", "Colours", "Composing", "Edits", "Filling", "Fitting", "Geometry", "Publications", "Settings", "Stories", "Typesetting"],
         },
         ["Formatum.Web"] = new()

@@ -1,3 +1,4 @@
+using System.Net.Http.Json;
 using System.Text.Json;
 using Formatum.Testing;
 using OpenQA.Selenium;
@@ -169,5 +170,34 @@ public sealed class CheckTests(Workplace place) : InBrowser(place)
         var changed = (await CheckAsync(id)).GetProperty("findings").EnumerateArray().Single(f => f.GetProperty("kind").GetString() == "link-changed");
         await Server.PostAsync($"/api/publications/{id}/check/remedies", new { ids = new[] { changed.GetProperty("id").GetString() } });
         Kinds(await CheckAsync(id)).Intersect(["link-changed", "below-least-ppi"]).ShouldBe(Nothing);
+    }
+
+    [Fact]
+    public async Task What_changed_since_a_step_or_an_edition_is_shown_side_by_side_and_laid_over()
+    {
+        var (id, coarse, empty, _) = await BeginAsync();
+        int edition = (await Server.PostAsync($"/api/publications/{id}/editions", new { name = "Test", edition = "2", keepPictures = true })).GetProperty("id")
+            .GetInt32();
+        (await Server.Client.PatchAsJsonAsync($"/api/publications/{edition}/frames/{coarse}", new { x = 90 })).EnsureSuccessStatusCode();
+        await Server.PostAsync($"/api/publications/{edition}/check/remedies", new { ids = new[] { $"emptyPlaceholder-frame-{empty}" } });
+        var told = (await Server.GetAsync($"/api/publications/{edition}/compare?with=publication-{id}")).EnumerateArray()
+            .Select(d => d.GetProperty("words").GetString()).ToList();
+        told.ShouldContain(words => words!.StartsWith("Moved. 10.583 mm to the right", StringComparison.Ordinal));
+        told.ShouldContain("Went.");
+        (await Server.GetAsync($"/api/publications/{edition}/compare?with=step-0")).GetArrayLength().ShouldBe(2);
+        await ApiTests.RefusedAsync(await Server.Client.GetAsync($"/api/publications/{id}/compare?with=yesterday"));
+
+        Open(edition);
+        Browser.Click("#to-compare");
+        Browser.Click($"#with option[value=publication-{id}]");
+        Browser.Until(() => Browser.Has(".compare-sum") && Browser.Find(".compare-sum").Text.Contains("on 1 page", StringComparison.Ordinal), "compared");
+        Browser.Driver.FindElements(By.CssSelector(".compare-pair svg")).Count.ShouldBe(2);
+        // Each has marked what differs on it: before, the frame that went too.
+        Browser.Driver.FindElements(By.CssSelector("figure:first-child .place-mark")).Count.ShouldBeGreaterThan(
+            Browser.Driver.FindElements(By.CssSelector("figure + figure .place-mark")).Count);
+        Browser.Click("[name=view][value=over]");
+        Browser.Until(() => Browser.Find(".compare-main").GetDomAttribute("data-view") == "over", "laid over");
+        Browser.Find(".compare-list a").Click();
+        Browser.Until(() => Browser.Has("#desk[data-ready]"), "where it is");
     }
 }

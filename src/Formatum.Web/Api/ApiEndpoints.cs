@@ -38,6 +38,7 @@ public static class ApiEndpoints
         MasterEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         RecipeEndpoints.Map(api);
         PressEndpoints.Map(api.MapGroup("/publications/{id:int}"));
+        CompareEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         CheckEndpoints.Map(api.MapGroup("/publications/{id:int}"));
         BundleEndpoints.Map(api);
     }

@@ -61,6 +61,6 @@ public sealed class InkWatch(PublicationStore store, ChangeEvents events, Checke
             // Somebody goes on working: what changes is measured first.
             if ((await store.OpenAsync(id)).Revision != standing.Revision) break;
         }
-        if (spreads.Count > 0) events.TellLinks(id);
+        if (spreads.Count > 0) events.TellFound(id);
     }
 }

@@ -25,8 +25,23 @@ public static class PictureOfPlace
         if (!publication.Pages.ContainsKey(place.PageId)) return "";
         var spread = Spread.At(publication, Spread.IndexOfPage(publication, publication.NumberOf(place.PageId)));
         var page = spread.Pages.First(p => p.Page.Id == place.PageId);
-        var marked = place.Box.Moved(page.Trim.X, page.Trim.Y);
-        var shown = Seen(like ?? place.Box).Moved(page.Trim.X, page.Trim.Y);
+        var shown = Seen(like ?? place.Box);
+        return Draw(publication, spread, page, shown, [place.Box], idPrefix);
+    }
+
+    /// <summary>A whole page, with boxes marked on it.</summary>
+    /// <returns>The picture; nothing where there is no such page.</returns>
+    public static string Page(Publication publication, int pageId, IEnumerable<Box> marks, string idPrefix)
+    {
+        if (!publication.Pages.ContainsKey(pageId)) return "";
+        var spread = Spread.At(publication, Spread.IndexOfPage(publication, publication.NumberOf(pageId)));
+        var page = spread.Pages.First(p => p.Page.Id == pageId);
+        return Draw(publication, spread, page, new(0, 0, page.Trim.Width, page.Trim.Height), marks, idPrefix);
+    }
+
+    private static string Draw(Publication publication, Spread spread, PlacedPage page, Box part, IEnumerable<Box> marks, string idPrefix)
+    {
+        var shown = part.Moved(page.Trim.X, page.Trim.Y);
         var svg = new StringBuilder();
         svg.Append(CultureInfo.InvariantCulture, $"<svg class=\"place-picture\" hx-disable viewBox=\"{N(shown.X)} {N(shown.Y)} {N(shown.Width)} ")
             .Append(CultureInfo.InvariantCulture, $"{N(shown.Height)}\" aria-hidden=\"true\">");
@@ -40,7 +55,7 @@ public static class PictureOfPlace
             svg.Append("</g>");
         }
         foreach (var trim in spread.Pages) Rect(svg, trim.Trim, "place-trim");
-        Rect(svg, marked, "place-mark");
+        foreach (var mark in marks) Rect(svg, mark.Moved(page.Trim.X, page.Trim.Y), "place-mark");
         return svg.Append("</svg>").ToString();
     }
 

@@ -54,6 +54,9 @@ public sealed class ChangeEvents
     /// <summary>Tells that the links of a publication are in another state than before.</summary>
     public void TellLinks(int publicationId) => Tell(publicationId, new($"{publicationId}", "links"));
 
+    /// <summary>Tells that more was measured on a publication's pages, which itself is as it was.</summary>
+    public void TellFound(int publicationId) => Tell(publicationId, new($"{publicationId}", "found"));
+
     /// <summary>Tells where somebody types. It takes no room from what must be heard.</summary>
     public void TellCaret(int publicationId, TypingCaret caret) => Tell(publicationId, new($"{publicationId} {JsonSerializer.Serialize(caret,
         JsonSerializerOptions.Web)}", "caret"), most: 4);

@@ -106,12 +106,13 @@ card.addEventListener('submit', event => {
 });
 
 // The newest question wins, and the finding that was looked at stays where it is still among them.
-let questions = 0;
+let questions = 0, answered = '';
 async function question() {
   const mine = ++questions, kept = current()?.dataset.finding;
   const answer = await ask('GET', `${address}${search(kept)}&handler=List`).catch(problem => tell(problem.message) && null);
-  if (!answer || mine !== questions) return;
-  swap(list, answer.text);
+  if (!answer || mine !== questions || answer.text === answered) return;
+  answered = answer.text;
+  swap(list, answered);
   if (current()) show(current());
   else card.replaceChildren();
 }
@@ -148,6 +149,7 @@ document.addEventListener('keydown', event => {
 });
 
 // Files change without the publication doing so.
-listen(screen.dataset.publication, { links: () => { if (!looking && !dialog.open) question(); } });
+const anew = () => { if (!looking && !dialog.open) question(); };
+listen(screen.dataset.publication, { links: anew, found: anew });
 current()?.scrollIntoView({ block: 'nearest' });
 screen.dataset.ready = 'yes';

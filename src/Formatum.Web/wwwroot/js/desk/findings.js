@@ -57,7 +57,7 @@ async function refresh() {
 }
 
 watch(['selection', 'answered'], showFrame);
-listen(publication, { changed: refresh, links: refresh });
+listen(publication, { changed: refresh, links: refresh, found: refresh });
 new MutationObserver(showStrip).observe(strip, { childList: true });
 new MutationObserver(() => { if (!inspector.querySelector('.frame-findings')) showFrame(); }).observe(inspector, { childList: true });
 refresh();

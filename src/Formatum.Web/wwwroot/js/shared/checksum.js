@@ -23,5 +23,5 @@ async function refresh() {
 
 if (link) {
   refresh();
-  listen(link.dataset.checksum, { changed: refresh, links: refresh });
+  listen(link.dataset.checksum, { changed: refresh, links: refresh, found: refresh });
 }

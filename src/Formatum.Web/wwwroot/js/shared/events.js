@@ -5,11 +5,11 @@
 const pause = 3000, patience = 3000;
 
 let listening = false;
-const listeners = { changed: new Set(), links: new Set(), caret: new Set() };
+const listeners = { changed: new Set(), links: new Set(), found: new Set(), caret: new Set() };
 const tellAll = (kind, what) => listeners[kind].forEach(handler => handler(what));
 const whatOf = text => (text ? JSON.parse(text) : undefined);
 
-// Listens to a publication: "changed" with its revision, "links" when files changed, "caret" with where somebody types.
+// Listens to a publication: "changed" with its revision, "links" when files changed, "found" when more was measured, "caret" with where somebody types.
 export function listen(publication, handlers) {
   for (const [kind, handler] of Object.entries(handlers)) listeners[kind].add(handler);
   if (listening) return;

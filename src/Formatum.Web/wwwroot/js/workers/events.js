@@ -18,7 +18,7 @@ function open() {
   clearTimeout(again);
   source = listened ? new EventSource(`/events?of=${listened}`) : null;
   if (!source) return;
-  for (const kind of ['changed', 'links', 'caret']) source.addEventListener(kind, event => told(kind, event.data));
+  for (const kind of ['changed', 'links', 'found', 'caret']) source.addEventListener(kind, event => told(kind, event.data));
   // A browser goes on by itself where a connection breaks, and not where it was answered with an error.
   source.addEventListener('error', () => {
     if (source.readyState === EventSource.CLOSED) again = setTimeout(open, pause);
