@@ -27,7 +27,12 @@ internal static class CheckBench
         var text = publication.Frames.Values.First(f => f.IsText && publication.NumberOf(f.PageId) == 250);
         Tell("a frame moved", publication, i => new PlaceFrames([new(picture.Id, 250, picture.Box.Moved(i + 1, 0))]), anew);
         Tell("words typed", publication, i => new WriteText(text.Id, publication.StoryOf(text)!.Text.Plain + new string('a', i + 1)), anew);
-        Tell("a rule changed", publication, i => new DefineRule { RuleId = publication.Rules.Keys.Single(), Name = "All", Settings = new() { AlignX = i / 100.0 } }, anew);
+        Tell("a rule changed", publication, i => new DefineRule
+        {
+            RuleId = publication.Rules.Keys.Single(),
+            Name = "All",
+            Settings = new() { AlignX = i / 100.0 },
+        }, anew);
         Tell("two pages added", publication, i => new AddPages(101, 2), anew);
     }
 

@@ -34,6 +34,8 @@ switch (what)
     case "press-child": PressBench.Child(folder, args[2]); break;
     case "pdf": PdfBench.Run(folder); break;
     case "pdf-child": PdfBench.Child(folder, int.Parse(args[2], CultureInfo.InvariantCulture)); break;
-    default: Console.Error.WriteLine("Choose fit, rules, pour, open, load, words, wrap, treat, slider, typing, pointer, previews, import, check, press or pdf."); return 2;
+    default:
+        Console.Error.WriteLine("Choose fit, rules, pour, open, load, words, wrap, treat, slider, typing, pointer, previews, import, check, press or pdf.");
+        return 2;
 }
 return 0;

@@ -134,7 +134,8 @@ public sealed partial class PublicationStore
         var opened = await HeldAsync(id);
         try
         {
-            if (sequence < 0 || sequence > opened.LastSequence) throw new EditRefused("history", "There is no such step in the history. Open the history anew.");
+            if (sequence < 0 || sequence > opened.LastSequence)
+                throw new EditRefused("history", "There is no such step in the history. Open the history anew.");
             await using var db = new FormatumDb(_options);
             var later = await db.Journal.AsNoTracking().Where(e => e.PublicationId == id && e.Sequence > sequence).OrderBy(e => e.Sequence).ToListAsync();
             var since = new List<Changes>();

@@ -2,7 +2,6 @@ using Formatum.Imaging.Apart;
 using Formatum.Output.Fonts;
 using Formatum.Storage;
 using Formatum.Web;
-using Formatum.Web.Checking;
 using Formatum.Web.Hosting;
 
 const int Refused = 2;

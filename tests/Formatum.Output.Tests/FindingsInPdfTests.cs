@@ -35,10 +35,14 @@ public sealed class FindingsInPdfTests : IDisposable
         for (int i = 0; i < sides.Length; i++)
             p = Workshop.Do(p, new MakeFrame
             {
-                Page = 1 + i / 2, Box = new(40 + i % 2 * 260, 60, sides[i], sides[i]), ImageId = image, Own = new() { Fit = FitKind.Fill },
+                Page = 1 + i / 2,
+                Box = new(40 + i % 2 * 260, 60, sides[i], sides[i]),
+                ImageId = image,
+                Own = new() { Fit = FitKind.Fill },
             });
         PdfWriter.Write(p, new(_shop.Previews), new(), _shop.Folder["r.pdf"]);
-        double[] theirs = [.. Tool.Run("pdfimages", "-list", _shop.Folder["r.pdf"]).Split('\n').Skip(2).Where(l => l.Contains("image", StringComparison.Ordinal))
+        double[] theirs = [.. Tool.Run("pdfimages", "-list", _shop.Folder["r.pdf"]).Split('\n').Skip(2)
+            .Where(l => l.Contains("image", StringComparison.Ordinal))
             .Select(l => double.Parse(l.Split(' ', StringSplitOptions.RemoveEmptyEntries)[12], CultureInfo.InvariantCulture)).Order()];
         double[] ours = [.. p.Frames.Values.Select(f => p.FittedOf(f)!.Value.Coverage.Ppi).Order()];
         // It prints whole numbers.
@@ -66,7 +70,8 @@ public sealed class FindingsInPdfTests : IDisposable
             Text = new([new("Hand", new TextStyle { Family = read.Font.Family, Size = 20 }), new("Press", TextStyle.Usual)]),
         });
         PdfWriter.Write(p, new(_shop.Previews), new(), _shop.Folder["f.pdf"]);
-        bool isEmbedded = Tool.Run("pdffonts", _shop.Folder["f.pdf"]).Split('\n').Skip(2).Any(l => l.Length > 0 && !l.Contains("Cabin", StringComparison.Ordinal));
+        bool isEmbedded = Tool.Run("pdffonts", _shop.Folder["f.pdf"]).Split('\n').Skip(2)
+            .Any(l => l.Length > 0 && !l.Contains("Cabin", StringComparison.Ordinal));
         Check(p).All.Any(f => f.Kind == FindingKind.FontNotEmbeddable).ShouldBe(!isEmbedded);
         isEmbedded.ShouldBe(name == "whole.ttf");
     }
@@ -82,7 +87,8 @@ public sealed class FindingsInPdfTests : IDisposable
         var press = new PressConversion(ColourProfile.GeneralPress);
         PdfWriter.Write(p, new(_shop.Previews), new() { Press = press }, _shop.Folder["i.pdf"]);
         Directory.CreateDirectory(_shop.Folder["plates"]);
-        Tool.Run("gs", "-q", "-dNOPAUSE", "-dBATCH", "-dSAFER", "-sDEVICE=tiffsep", "-r72", $"-sOutputFile={_shop.Folder["plates/p.tif"]}", _shop.Folder["i.pdf"]);
+        Tool.Run("gs", "-q", "-dNOPAUSE", "-dBATCH", "-dSAFER", "-sDEVICE=tiffsep", "-r72",
+            $"-sOutputFile={_shop.Folder["plates/p.tif"]}", _shop.Folder["i.pdf"]);
         double theirs = 0;
         foreach (string plate in new[] { "Cyan", "Magenta", "Yellow", "Black" })
         {

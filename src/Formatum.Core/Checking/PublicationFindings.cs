@@ -213,7 +213,8 @@ public sealed class PublicationFindings
             ImmutableArray<int> styles = [.. story.Text.Paragraphs.Select(p => p.StyleId)
                 .Concat(story.Text.Paragraphs.SelectMany(p => p.Runs).Select(r => r.StyleId)).OfType<int>().Distinct()];
             // Text of masters is looked at on the pages that show it.
-            if (Publication.Order.IndexOf(Publication.Frames[story.FrameIds[0]].PageId) < 0) return new([], styles, story.Text.HasFields(), story.Text.FollowsOthers());
+            if (Publication.Order.IndexOf(Publication.Frames[story.FrameIds[0]].PageId) < 0)
+                return new([], styles, story.Text.HasFields(), story.Text.FollowsOthers());
             var found = ImmutableArray.CreateBuilder<Finding>();
             var set = Composition.TextsOf(Publication, story, now.Typefaces);
             for (int i = 0; i < set.Length; i++)

@@ -62,8 +62,8 @@ public static class TextRoom
             var last = after.Frames[after.Stories[storyId].FrameIds[^1]];
             if (Composition.TextOf(after, last, typefaces) is { Overflows: false }) return edit;
         }
-        throw new EditRefused("text", "The text would have to be set smaller than four fifths of its size, or than the smallest type that the profile allows. " +
-            "Make room for it, let it run on, or shorten it.");
+        throw new EditRefused("text", "The text would have to be set smaller than four fifths of its size, or than the smallest type that the profile "
+            + "allows. Make room for it, let it run on, or shorten it.");
     }
 
     /// <summary>A story's text with the size of all its characters changed; leading that was set follows in proportion.</summary>

@@ -105,7 +105,8 @@ public sealed record Comparison(Publication Before, Publication After, Immutable
         if (Resized(was.Box, now.Box))
             yield return (DifferenceKind.Sized, $"From {Units.Text(was.Box.Width, unit)} x {Units.Text(was.Box.Height, unit)} to "
                 + $"{Units.Text(now.Box.Width, unit)} x {Units.Text(now.Box.Height, unit)}.");
-        if (was.Angle != now.Angle) yield return (DifferenceKind.Turned, string.Create(CultureInfo.InvariantCulture, $"From {was.Angle:0.##}° to {now.Angle:0.##}°."));
+        if (was.Angle != now.Angle)
+            yield return (DifferenceKind.Turned, string.Create(CultureInfo.InvariantCulture, $"From {was.Angle:0.##}° to {now.Angle:0.##}°."));
         if (was.Outline != now.Outline) yield return (DifferenceKind.Outline, "");
         if (was.Hidden != now.Hidden) yield return (DifferenceKind.Hidden, now.Hidden ? "It is hidden now." : "It is shown now.");
         string? pictureWas = before.ImageOf(was)?.ContentHash, pictureNow = after.ImageOf(now)?.ContentHash;

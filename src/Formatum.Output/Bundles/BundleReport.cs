@@ -60,7 +60,8 @@ internal static class BundleReport
     /// <summary>A finding in a line: "page 3, Picture 5: Shows vase.jpg. 120 ppi".</summary>
     private static string Said(Publication publication, Finding finding)
     {
-        string where = finding.Places.Select(p => p.PageId).Where(publication.Pages.ContainsKey).Select(p => publication.WordsOf(p) + ", ").FirstOrDefault() ?? "";
+        string where = finding.Places.Select(p => p.PageId).Where(publication.Pages.ContainsKey)
+            .Select(p => publication.WordsOf(p) + ", ").FirstOrDefault() ?? "";
         string figures = string.Join(", ", finding.Figures.Select(f => f.Text(publication.Setup.Unit)));
         return $"{where}{finding.Subject}{(finding.Detail.Length > 0 ? ": " + finding.Detail : "")}{(figures.Length > 0 ? ", " + figures : "")}";
     }

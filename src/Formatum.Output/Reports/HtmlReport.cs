@@ -41,8 +41,8 @@ public static class HtmlReport
         foreach (var (number, finding) in findings)
         {
             html.Append(CultureInfo.InvariantCulture, $"<tr><td>{number}</td><td class=\"severity {FindingText.Name(finding.Severity).ToLowerInvariant()}\">")
-                .Append(E($"{FindingText.Sign(finding.Severity)} {FindingText.Name(finding.Severity)}")).Append("</td><td>").Append(E(finding.Where(publication)))
-                .Append("</td><td>").Append(E(ReportText.Said(finding, publication))).Append("</td></tr>");
+                .Append(E($"{FindingText.Sign(finding.Severity)} {FindingText.Name(finding.Severity)}")).Append("</td><td>")
+                .Append(E(finding.Where(publication))).Append("</td><td>").Append(E(ReportText.Said(finding, publication))).Append("</td></tr>");
         }
         html.Append("</tbody></table>");
     }
@@ -52,7 +52,8 @@ public static class HtmlReport
         html.Append("<figure><div class=\"sheet\"><img alt=\"").Append(E(page.Words)).Append("\" src=\"data:image/jpeg;base64,")
             .Append(Convert.ToBase64String(page.Jpeg)).Append("\">");
         foreach (var (number, _, box) in page.Marks)
-            html.Append(CultureInfo.InvariantCulture, $"<div class=\"mark\" style=\"left:{100 * box.X / page.Width:0.##}%;top:{100 * box.Y / page.Height:0.##}%;")
+            html.Append(CultureInfo.InvariantCulture, $"<div class=\"mark\" style=\"left:{100 * box.X / page.Width:0.##}%;")
+                .Append(CultureInfo.InvariantCulture, $"top:{100 * box.Y / page.Height:0.##}%;")
                 .Append(CultureInfo.InvariantCulture, $"width:{100 * box.Width / page.Width:0.##}%;height:{100 * box.Height / page.Height:0.##}%\">")
                 .Append(CultureInfo.InvariantCulture, $"<span>{number}</span></div>");
         html.Append("</div><figcaption>").Append(E(page.Words)).Append("</figcaption></figure>");

@@ -66,7 +66,11 @@ public static class PdfReport
                     + (where.Length > 0 ? where + ": " : "") + ReportText.Said(finding, report.Publication);
                 Say(words, Small with
                 {
-                    IndentLeft = 84, Indent = -84, SpaceAfter = 2, KeepTogether = true, Tabs = new([new(28), new(84)]),
+                    IndentLeft = 84,
+                    Indent = -84,
+                    SpaceAfter = 2,
+                    KeepTogether = true,
+                    Tabs = new([new(28), new(84)]),
                 });
             }
         }
@@ -91,11 +95,17 @@ public static class PdfReport
             int image = p.Images.Values.First(known => known.ContentHash == picture.ContentHash).Id;
             p = Do(p, new MakeFrame
             {
-                Page = sheet, Box = box, ImageId = image, Own = new() { Fit = FitKind.Stretch }, Look = new() { Border = new(0.5, Line) },
+                Page = sheet,
+                Box = box,
+                ImageId = image,
+                Own = new() { Fit = FitKind.Stretch },
+                Look = new() { Border = new(0.5, Line) },
             });
             p = Do(p, new MakeFrame
             {
-                Page = sheet, Box = new(box.X, box.Bottom + 2, cellWidth, CaptionHeight), Text = new([new(page.Words, Small with { Colour = Soft })]),
+                Page = sheet,
+                Box = new(box.X, box.Bottom + 2, cellWidth, CaptionHeight),
+                Text = new([new(page.Words, Small with { Colour = Soft })]),
             });
             foreach (var (number, _, mark) in page.Marks)
                 p = Marked(p, sheet, new(box.X + mark.X * scale, box.Y + mark.Y * scale, mark.Width * scale, mark.Height * scale), box, number);
@@ -111,12 +121,15 @@ public static class PdfReport
             seen = new(Math.Clamp(mark.X, page.X, page.Right - 8), Math.Clamp(mark.Y, page.Y, page.Bottom - 8), 8, 8);
         p = Do(p, new MakeFrame
         {
-            Page = sheet, Box = seen, Look = new() { Border = new(1, Plum) { Kind = BorderKind.Dashed } },
+            Page = sheet,
+            Box = seen,
+            Look = new() { Border = new(1, Plum) { Kind = BorderKind.Dashed } },
         });
         string words = number.ToString(CultureInfo.InvariantCulture);
         return Do(p, new MakeFrame
         {
-            Page = sheet, Box = new(seen.X, seen.Y, 5 + 4.2 * words.Length, 9.5),
+            Page = sheet,
+            Box = new(seen.X, seen.Y, 5 + 4.2 * words.Length, 9.5),
             Text = new([new(words, new TextStyle { Size = 7, Leading = 9, Bold = true, Colour = Colour.White, Indent = 2.5 })]),
             Look = new() { Background = Plum },
         });

@@ -122,7 +122,8 @@ internal static class CheckEndpoints
         return new(mended, left, outcome.Standing.Revision);
     }
 
-    private static async Task<CheckAnswer> AcceptAsync(int id, AcceptBody body, HttpContext context, PublicationStore store, Checker checker, TimeProvider clock)
+    private static async Task<CheckAnswer> AcceptAsync(int id, AcceptBody body, HttpContext context, PublicationStore store, Checker checker,
+        TimeProvider clock)
     {
         var standing = await store.OpenAsync(id);
         var findings = await checker.OfAsync(standing, ProfileNamed(standing.Publication, body.Profile));

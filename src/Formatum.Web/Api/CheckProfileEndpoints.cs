@@ -79,7 +79,8 @@ internal static class CheckProfileEndpoints
             return Results.Created($"/api/publications/{id}/check-profiles", CheckProfileAnswer.Of(outcome.Standing.Publication,
                 outcome.Standing.Publication.CheckProfiles[made]));
         }).WithSummary("Makes a check profile.").Produces<CheckProfileAnswer>(StatusCodes.Status201Created);
-        publication.MapPut("/check-profiles/{profileId:int}", async (int id, int profileId, CheckProfileBody body, HttpContext context, PublicationStore store) =>
+        publication.MapPut("/check-profiles/{profileId:int}", async (int id, int profileId, CheckProfileBody body, HttpContext context,
+            PublicationStore store) =>
         {
             var basis = (await store.OpenAsync(id)).Publication.CheckProfiles.GetValueOrDefault(profileId)
                 ?? throw new NoSuchPart("profile", $"There is no check profile {profileId} among the publication's own.");

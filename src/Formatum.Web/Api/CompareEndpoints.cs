@@ -12,8 +12,8 @@ public sealed record DifferenceAnswer(DifferenceKind Kind, string Subject, strin
 /// <summary>What a publication is compared with, in the automation interface.</summary>
 internal static class CompareEndpoints
 {
-    public static void Map(RouteGroupBuilder publication) => publication.MapGet("/compare", async (int id, string? with, PublicationStore store, HeavyWork heavy,
-        CancellationToken cancel) =>
+    public static void Map(RouteGroupBuilder publication) => publication.MapGet("/compare", async (int id, string? with, PublicationStore store,
+        HeavyWork heavy, CancellationToken cancel) =>
     {
         var standing = await store.OpenAsync(id);
         var comparison = await heavy.RunAsync(_ => Compared.WithAsync(store, standing, with).GetAwaiter().GetResult(), cancel);

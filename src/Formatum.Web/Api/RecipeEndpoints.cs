@@ -139,7 +139,8 @@ internal static class RecipeEndpoints
         {
             var wanted = CheckEndpoints.KindOf(kind);
             var note = jobs.NoteOf(id, output);
-            string file = jobs.ReportOf(note, wanted) ?? throw new NoSuchPart("output", "This output has no report. It was not made yet, or before there were any.");
+            string file = jobs.ReportOf(note, wanted) ?? throw new NoSuchPart("output",
+                "This output has no report. It was not made yet, or before there were any.");
             return Results.File(file, Reporter.TypeOf(wanted), $"{Path.GetFileNameWithoutExtension(note.FileName)} check.{kind.ToLowerInvariant()}");
         }).WithSummary("What was found on the pages of an output: html, pdf or json.").Produces(200, contentType: "application/pdf");
     }

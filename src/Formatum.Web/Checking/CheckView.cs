@@ -81,7 +81,8 @@ public sealed record CheckView(Standing Standing, PublicationFindings Findings, 
 
     private int Place(int page) => Publication.Order.IndexOf(page) is >= 0 and var at ? at : int.MinValue;
 
-    private int? PageOf(Finding finding) => finding.Places.IsEmpty || !Publication.Pages.ContainsKey(finding.Places[0].PageId) ? null : finding.Places[0].PageId;
+    private int? PageOf(Finding finding) => finding.Places.IsEmpty || !Publication.Pages.ContainsKey(finding.Places[0].PageId) ? null
+        : finding.Places[0].PageId;
 
     /// <summary>The kinds there are findings of, with how many count.</summary>
     public IEnumerable<(FindingKind Kind, int Count)> KindsFound => Findings.Open.GroupBy(f => f.Kind).OrderBy(g => g.Key).Select(g => (g.Key, g.Count()));

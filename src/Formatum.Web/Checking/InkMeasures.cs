@@ -30,7 +30,8 @@ public sealed class InkMeasures(PreviewStore previews, ReadersApart readers, Pro
     {
         var facts = ImmutableDictionary.CreateBuilder<int, InkFact>();
         foreach (int page in findings.Publication.Order.Ids)
-            if (findings.StampOf(page) is { } stamp && _known.TryGetValue(stamp, out var known) && known.Facts.TryGetValue(page, out var fact)) facts[page] = fact;
+            if (findings.StampOf(page) is { } stamp && _known.TryGetValue(stamp, out var known) && known.Facts.TryGetValue(page, out var fact))
+                facts[page] = fact;
         return facts.ToImmutable();
     }
 

@@ -21,7 +21,9 @@ public sealed record SpreadMarks(string Marks, IReadOnlyDictionary<int, string> 
             .Where(f => spread.Pages.Any(p => p.Page.Id == f.Place.PageId)).ToList();
         var marks = new StringBuilder();
         // What text says of itself at its foot is not said twice.
-        foreach (var at in here.Where(f => f.Finding.Kind is not (FindingKind.TextLeftOver or FindingKind.GlyphsMissing)).GroupBy(f => (f.Place.PageId, f.Place.FrameId, Corner: f.Place.Box.UpperLeft))) Mark(marks, publication, spread, [.. at]);
+        var marked = here.Where(f => f.Finding.Kind is not (FindingKind.TextLeftOver or FindingKind.GlyphsMissing))
+            .GroupBy(f => (f.Place.PageId, f.Place.FrameId, Corner: f.Place.Box.UpperLeft));
+        foreach (var at in marked) Mark(marks, publication, spread, [.. at]);
         var frames = here.Where(f => f.Place.FrameId is not null).GroupBy(f => f.Place.FrameId!.Value)
             .ToDictionary(g => g.Key, g => string.Concat(g.Select(f => f.Finding).Distinct().Select(f => Said(id, f, publication.Setup.Unit))));
         return new(marks.ToString(), frames, OfSpreads(publication, open));
@@ -43,14 +45,16 @@ public sealed record SpreadMarks(string Marks, IReadOnlyDictionary<int, string> 
         // Words are not written over: their mark stands above them.
         string rise = place.FrameId is { } id && publication.Frames.GetValueOrDefault(id) is { IsText: true } ? "-0.35em" : "1.3em";
         string more = found.Count > 1 ? string.Create(CultureInfo.InvariantCulture, $" +{found.Count - 1}") : "";
-        string figure = worst.Figures.IsEmpty || worst.Figures[0].Unit is FigureUnit.Count or FigureUnit.Times ? "" : " " + worst.Figures[0].Text(publication.Setup.Unit);
+        string figure = worst.Figures.IsEmpty || worst.Figures[0].Unit is FigureUnit.Count or FigureUnit.Times ? ""
+            : " " + worst.Figures[0].Text(publication.Setup.Unit);
         svg.Append(CultureInfo.InvariantCulture, $"<text class=\"finding-mark severity-{worst.Severity.ToString().ToLowerInvariant()}\" ")
             .Append(CultureInfo.InvariantCulture, $"x=\"{SvgWriter.Number(x)}\" y=\"{SvgWriter.Number(y)}\" dx=\"0.4em\" dy=\"{rise}\">")
             .Append(SvgWriter.Escape($"{FindingText.Sign(worst.Severity)} {CheckKinds.Of(worst.Kind).Mark}{figure}{more}")).Append("</text>");
     }
 
     private static string Said(int id, Finding finding, LengthUnit unit) => string.Create(CultureInfo.InvariantCulture,
-        $"<p class=\"finding severity-{finding.Severity.ToString().ToLowerInvariant()}\"><span aria-hidden=\"true\">{FindingText.Sign(finding.Severity)}</span> ")
+        $"<p class=\"finding severity-{finding.Severity.ToString().ToLowerInvariant()}\"><span aria-hidden=\"true\">")
+        + $"{FindingText.Sign(finding.Severity)}</span> "
         + $"{SvgWriter.Escape(finding.Title())}{(finding.Figure(unit) is { Length: > 0 } figure ? ": " + SvgWriter.Escape(figure) : "")} "
         + $"<a href=\"/publications/{id.ToString(CultureInfo.InvariantCulture)}/check?finding={finding.Id}\">Mend it</a></p>";
 }

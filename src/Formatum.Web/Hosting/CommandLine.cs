@@ -42,7 +42,9 @@ public static class CommandLine
     {
         get
         {
-            var text = new StringBuilder("Formatum lays out publications with linked pictures, in a browser.\n\n  formatum [options]\n  formatum check NAME [--profile NAME] [--data DIR]\n      tells what is open in a publication, and ends with 1 where something is\n\n");
+            var text = new StringBuilder("Formatum lays out publications with linked pictures, in a browser.\n\n  formatum [options]\n" +
+                "  formatum check NAME [--profile NAME] [--data DIR]\n" +
+                "      tells what is open in a publication, and ends with 1 where something is\n\n");
             foreach (var (name, value, what) in Options) text.Append($"  {$"--{name} {value}",-20} {what}\n");
             return text.Append("\nEach can also be given in the environment (FORMATUM_PORT=8080) or in the settings file.\n").ToString();
         }

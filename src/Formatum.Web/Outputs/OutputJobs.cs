@@ -239,8 +239,8 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
             var before = await BeforeOutput.OfAsync(checker, standing, wish.Recipe, pages, withInk: true);
             var report = await heavy.RunAsync(cancel => reporter.Gathered(before.Findings, before.All, cancel), _end.Token);
             foreach (var kind in Enum.GetValues<ReportKind>())
-                await File.WriteAllBytesAsync(PathOf(note, ReportEnding + kind), await heavy.RunAsync(cancel => Reporter.Made(report, kind, cancel), _end.Token),
-                    _end.Token);
+                await File.WriteAllBytesAsync(PathOf(note, ReportEnding + kind),
+                    await heavy.RunAsync(cancel => Reporter.Made(report, kind, cancel), _end.Token), _end.Token);
             words = before.Words;
         }
         catch (Exception e)

@@ -120,7 +120,8 @@ public sealed class CheckModel(PublicationStore store, Checker checker, Mender m
     public async Task<IActionResult> OnPostRemoveProfileAsync(int id, string? query, long seen)
     {
         var publication = (await store.OpenAsync(id)).Publication;
-        if (publication.Profile.IsUsual) throw new EditRefused("profile", $"{publication.Profile.Name} comes along with the program and stays. Choose another.");
+        if (publication.Profile.IsUsual)
+            throw new EditRefused("profile", $"{publication.Profile.Name} comes along with the program and stays. Choose another.");
         await store.EditAsync(id, new RemoveCheckProfile(publication.Profile.Id), HttpContext.Seen(seen));
         return this.GoTo(Address(id, query));
     }

@@ -65,7 +65,10 @@ public sealed class FlatplanModel(PublicationStore store, Checker checker) : Pag
     {
         ImmutableArray<int> numbers = [.. DeskView.Ids(pages)];
         if (@do is "undo" or "redo")
-            return await SheetAsync((@do == "undo" ? await store.UndoAsync(id, HttpContext.Seen(seen)) : await store.RedoAsync(id, HttpContext.Seen(seen))).Standing, []);
+        {
+            var step = @do == "undo" ? await store.UndoAsync(id, HttpContext.Seen(seen)) : await store.RedoAsync(id, HttpContext.Seen(seen));
+            return await SheetAsync(step.Standing, []);
+        }
         Edit edit = @do switch
         {
             "add" => new AddPages(before, count, master),

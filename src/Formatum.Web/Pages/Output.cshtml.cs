@@ -74,7 +74,8 @@ public sealed class OutputModel(PublicationStore store, RecipeShelf shelf, Outpu
         }
         catch (EditRefused e)
         {
-            return new(null, e.Errors.GroupBy(x => x.Field).ToDictionary(g => g.Key, g => string.Join(' ', g.Select(x => x.Message))), 0, await BeforeAsync(null));
+            return new(null, e.Errors.GroupBy(x => x.Field).ToDictionary(g => g.Key, g => string.Join(' ', g.Select(x => x.Message))), 0,
+                await BeforeAsync(null));
         }
         catch (BadProfile e)
         {

@@ -48,7 +48,12 @@ internal static class CheckedPublications
     public static Publication Linked(this Publication p, params LinkedImage[] images) => p.Do(new LinkImages([.. images]));
 
     /// <summary>A frame on page 1, with the picture that was linked last.</summary>
-    public static Publication Placed(this Publication p, Box box, int page = 1) => p.Do(new MakeFrame { Page = page, Box = box, ImageId = p.Images.Keys.Max() });
+    public static Publication Placed(this Publication p, Box box, int page = 1) => p.Do(new MakeFrame
+    {
+        Page = page,
+        Box = box,
+        ImageId = p.Images.Keys.Max(),
+    });
 
     public static Frame Last(this Publication p) => p.Frames[p.Frames.Keys.Max()];
 

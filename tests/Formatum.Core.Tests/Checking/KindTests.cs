@@ -18,7 +18,8 @@ public sealed class KindTests
     /// <summary>In the middle of page 1.</summary>
     private static readonly Box Middle = new(Mm(40), Mm(40), Mm(80), Mm(60));
 
-    private static string[] Kinds(Publication p, CheckProfile? profile = null) => [.. p.Check(profile: profile).All.Select(f => $"{f.Kind} {f.Part.Kind}").Order()];
+    private static string[] Kinds(Publication p, CheckProfile? profile = null) =>
+        [.. p.Check(profile: profile).All.Select(f => $"{f.Kind} {f.Part.Kind}").Order()];
 
     /// <summary>Holds a remedy to what it says: the finding goes, no other comes or goes, and undo brings it back.</summary>
     private static Publication Mends(Publication p, FindingKind kind, string? remedy = null, CheckProfile? profile = null)
@@ -266,7 +267,8 @@ public sealed class KindTests
         p.Check().All.ShouldBeEmpty();
         p.Placed(new(Mm(40), Mm(120), Mm(80), Mm(60))).Check().All.Single().Kind.ShouldBe(FindingKind.PictureTwiceOnPage);
         p.Placed(Middle, 3).Check().All.ShouldBeEmpty();
-        p.Placed(Middle, 3).Check(profile: CheckedPublications.With(FindingKind.PictureTwice, Severity.Note)).All.Single().ShouldSatisfyAllConditions(f => f.Kind.ShouldBe(FindingKind.PictureTwice), f => f.Places.Length.ShouldBe(2));
+        p.Placed(Middle, 3).Check(profile: CheckedPublications.With(FindingKind.PictureTwice, Severity.Note)).All.Single()
+            .ShouldSatisfyAllConditions(f => f.Kind.ShouldBe(FindingKind.PictureTwice), f => f.Places.Length.ShouldBe(2));
     }
 
     [Fact]
@@ -316,7 +318,14 @@ public sealed class KindTests
         CheckedPublications.Clean().Text(1, Middle, "Clay?").Found(FindingKind.GlyphsMissing)!.Detail.ShouldContain("U+003F");
         OwnFont Font(FontEmbedding embedding) => new()
         {
-            Id = 0, Name = "x.ttf", Family = "Kilnhand", Format = "ttf", ContentHash = new('c', 64), Bytes = 1, Embedding = embedding, Glyphs = 1,
+            Id = 0,
+            Name = "x.ttf",
+            Family = "Kilnhand",
+            Format = "ttf",
+            ContentHash = new('c', 64),
+            Bytes = 1,
+            Embedding = embedding,
+            Glyphs = 1,
         };
         Publication In(FontEmbedding embedding) => CheckedPublications.Clean().Do(new AddFonts([Font(embedding)]))
             .Text(1, Middle, "Hand", new() { Family = "Kilnhand" });

@@ -18,7 +18,8 @@ internal sealed class GlyphsMissing : KindCheck
     {
         if (text.Set.Missing == 0) yield break;
         var characters = text.Runs.SelectMany(Lacking).Distinct().Take(Shown);
-        yield return On(text, $"No font has {string.Join(", ", characters)}.", text.Set.Missing, new Figure("Characters", text.Set.Missing, 0, FigureUnit.Count));
+        yield return On(text, $"No font has {string.Join(", ", characters)}.", text.Set.Missing,
+            new Figure("Characters", text.Set.Missing, 0, FigureUnit.Count));
     }
 
     private static IEnumerable<string> Lacking(SetRun run) => run.Glyphs.Where(g => g.Id == 0 && g.Cluster < run.Text.Length)

@@ -24,7 +24,8 @@ internal sealed class NoBleed : KindCheck
         if (touching.Count == 0) yield break;
         if (there < asked - Hair)
             yield return On(frame.Publication.Setup.Key, "Set-up", "Pages have less bleed than the profile asks for, and frames touch the trim.", asked - there,
-                new Figure("Bleed", there, asked, FigureUnit.Length)) with { Places = [frame.Place] };
+                new Figure("Bleed", there, asked, FigureUnit.Length)) with
+            { Places = [frame.Place] };
         double need = Math.Min(asked, there), least = touching.Min(e => -e.Distance);
         if (least < need - Hair)
             yield return On(frame, "", need - least, new Figure("Beyond the trim", least, need, FigureUnit.Length));

@@ -18,7 +18,8 @@ internal sealed class PageBlank : KindCheck
         bool Prints(Frame f) => !f.Hidden && (!publication.IsEmpty(f) || publication.LookOf(f).Prints);
         foreach (var page in spread.Spread.Pages)
         {
-            bool ofMaster = publication.MasterPageOf(page.Page.Id) is { } master && publication.FramesOnPage(master).Any(f => !publication.IsEmpty(f) && Prints(f));
+            bool ofMaster = publication.MasterPageOf(page.Page.Id) is { } master
+                && publication.FramesOnPage(master).Any(f => !publication.IsEmpty(f) && Prints(f));
             if (ofMaster || publication.FramesOnPage(page.Page.Id).Any(Prints)) continue;
             // Called by its number only where it is shown: that changes with the pages before it.
             yield return On(new(PartKind.Page, page.Page.Id), "", "", 1) with

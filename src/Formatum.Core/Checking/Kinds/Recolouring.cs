@@ -15,7 +15,10 @@ internal static class Recolouring
     public static Edit? OfStory(Publication publication, Story story, Func<TextStyle, Colour?> instead)
     {
         TextSettings Of(TextSettings set, TextStyle style) => instead(style) is { } colour ? set with { Colour = InPalette(publication, colour) } : set;
-        var text = new FrameText([.. story.Text.Paragraphs.Select(p => p.Of(p.Runs.Select(r => r with { Set = Of(r.Set, TextCascade.StyleOf(publication, p, r)) }))
+        var text = new FrameText([.. story.Text.Paragraphs.Select(p => p.Of(p.Runs.Select(r => r with
+        {
+            Set = Of(r.Set, TextCascade.StyleOf(publication, p, r)),
+        }))
             with { Set = Of(p.Set, TextCascade.StyleOf(publication, p)) })]);
         return text == story.Text ? null : new ChangeStory(story.Id, null, text);
     }

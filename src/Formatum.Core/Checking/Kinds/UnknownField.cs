@@ -26,7 +26,8 @@ internal sealed partial class UnknownField : KindCheck
 
     public override IEnumerable<Remedy> Remedies(RemedyContext context, Finding finding)
     {
-        if (FrameOf(context.Publication, finding) is not { } frame || context.Publication.StoryOf(frame) is not { } told || Mended(told) == told.Text) yield break;
+        if (FrameOf(context.Publication, finding) is not { } frame || context.Publication.StoryOf(frame) is not { } told
+            || Mended(told) == told.Text) yield break;
         yield return new("field", "Take the field it is meant for", publication => FrameOf(publication, finding) is { } f && publication.StoryOf(f) is { } story
             && Mended(story) is var text && text != story.Text ? new ChangeStory(story.Id, null, text) : null);
     }

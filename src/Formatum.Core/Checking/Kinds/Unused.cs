@@ -37,7 +37,8 @@ internal sealed class RuleUnused : KindCheck
 
     internal override IEnumerable<Finding> OfWhole(CheckedWhole whole)
     {
-        var used = whole.Frames.Select(f => f.RuleId).OfType<int>().Distinct().Append(whole.Publication.Setup.DefaultRuleId ?? 0).SelectMany(id => Cascade.Chain(whole.Publication, id)).ToHashSet();
+        var used = whole.Frames.Select(f => f.RuleId).OfType<int>().Distinct()
+            .Append(whole.Publication.Setup.DefaultRuleId ?? 0).SelectMany(id => Cascade.Chain(whole.Publication, id)).ToHashSet();
         return whole.Publication.Rules.Values.Where(r => !used.Contains(r)).OrderBy(r => r.Id).Select(r => On(r.Key, r.Name, "", 1));
     }
 

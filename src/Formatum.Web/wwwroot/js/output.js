@@ -8,7 +8,7 @@ const { address, publication } = page.dataset;
 const LookAgain = 700;
 let changed = false, looking = 0;
 
-const { act, go, isLeaving } = actOn(address, publication, () => changed, () => {});
+const { act, lead, isLeaving } = actOn(address, publication, () => changed, () => {});
 
 form.addEventListener('input', () => { changed = true; });
 form.addEventListener('submit', event => event.preventDefault());
@@ -165,12 +165,10 @@ fromFile('take-recipe', 'recipe-file', async file => {
     tell('This file holds no recipe. Choose one that was saved here or in another Formatum.');
     return;
   }
-  try {
+  await lead(async () => {
     const made = problemOf((await ask('POST', `/api/publications/${publication}/recipes?seen=${revision()}`, { json })).text);
-    go(`/publications/${publication}/output/${made.key}`);
-  } catch (problem) {
-    tell(`The recipe was not taken: ${problem.message}`);
-  }
+    return `/publications/${publication}/output/${made.key}`;
+  }, 'The recipe was not taken: ');
 });
 
 show(outputs.innerHTML);

@@ -3,6 +3,7 @@
 import { ask } from '../shared/http.js';
 import { desk, inspector, publication } from './parts.js';
 import { listen } from '../shared/events.js';
+import { oneAtATime } from '../shared/newest.js';
 import { state, watch } from './state.js';
 
 const layer = document.getElementById('findings');
@@ -34,27 +35,15 @@ function showMarks() {
   layer.replaceChildren(...drawn.childNodes);
 }
 
-// One question at a time, and the newest at the end.
-let asking = false, again = false;
-async function refresh() {
-  if (asking) {
-    again = true;
-    return;
-  }
-  asking = true;
-  do {
-    again = false;
-    // Where nobody answers, what was found before stays: it is asked for with the next change.
-    const answer = await ask('GET', `/publications/${publication}/check?handler=Marks&spread=${desk.dataset.spread}`).catch(() => null);
-    if (answer) {
-      found = JSON.parse(answer.text);
-      showMarks();
-      showFrame();
-      showStrip();
-    }
-  } while (again);
-  asking = false;
-}
+const refresh = oneAtATime(async () => {
+  // Where nobody answers, what was found before stays: it is asked for with the next change.
+  const answer = await ask('GET', `/publications/${publication}/check?handler=Marks&spread=${desk.dataset.spread}`).catch(() => null);
+  if (!answer) return;
+  found = JSON.parse(answer.text);
+  showMarks();
+  showFrame();
+  showStrip();
+});
 
 watch(['selection', 'answered'], showFrame);
 listen(publication, { changed: refresh, links: refresh, found: refresh });

@@ -13,7 +13,8 @@ export function valuesOf(pairs) {
   return values;
 }
 
-// Gives what a screen does with its address: act(what, values) asks for something, go(to) opens an address. While hasOwn() says that something is under
+// Gives what a screen does with its address: act(what, values) asks for something, lead(work) does
+// what comes to an address, go(to) opens one. While hasOwn() says that something is under
 // way here, the page stays, and elsewhere() is called instead.
 export function actOn(address, publication, hasOwn, elsewhere) {
   let leaving = false, acting = false, newest = 0;
@@ -23,19 +24,19 @@ export function actOn(address, publication, hasOwn, elsewhere) {
     leavePage(to);
   }
 
-  // No preview takes its place, whatever is typed meanwhile.
-  async function act(what, values = new FormData()) {
+  // Does something that leads on to an address. No preview takes its place, whatever is typed meanwhile, and what is told of it comes after it.
+  async function lead(work, failed = '') {
     if (acting) return;
     acting = true;
     try {
-      const { head } = await ask('POST', `${address}?handler=${what}`, { form: values });
-      go(head.goesTo);
+      go(await work());
     } catch (problem) {
-      tell(problem.message);
+      tell(failed + problem.message);
     }
     acting = false;
     keepUp();
   }
+  const act = (what, values = new FormData()) => lead(async () => (await ask('POST', `${address}?handler=${what}`, { form: values })).head.goesTo);
 
   // Another window changed something: look at it as it is now, unless something is under way here; that is then shown against it.
   // What is done here comes back so too, before its answer: that one leads on, and nothing takes its place.
@@ -65,5 +66,5 @@ export function actOn(address, publication, hasOwn, elsewhere) {
       keepUp();
     },
   });
-  return { act, go, isLeaving: () => leaving };
+  return { act, go, lead, isLeaving: () => leaving };
 }

@@ -3,10 +3,10 @@ using Formatum.Core.Checking;
 using Formatum.Core.Publications;
 using Formatum.Output;
 using Formatum.Storage;
+using Formatum.Web.Checking;
 using Formatum.Web.Hosting;
-using Formatum.Web.Links;
 
-namespace Formatum.Web.Checking;
+namespace Formatum.Web;
 
 /// <summary>"formatum check NAME --profile offset": what is open, in lines, for nightly runs. It ends with 1 where something is, and with 2 where it could
 /// not be checked.</summary>
@@ -81,7 +81,8 @@ internal static class CheckVerb
             Console.WriteLine($"{FindingText.Name(finding.Severity),-8} {(where.Length > 0 ? where : "-"),-12} {finding.Sentence(unit)}");
         }
         int accepted = findings.All.Length - findings.Open.Count();
-        Console.WriteLine($"{publication.Setup.Name}, by the profile {findings.Profile.Name}: {FindingText.Count(Severity.Fault, findings.Count(Severity.Fault))}, "
+        Console.WriteLine($"{publication.Setup.Name}, by the profile {findings.Profile.Name}: "
+            + $"{FindingText.Count(Severity.Fault, findings.Count(Severity.Fault))}, "
             + $"{FindingText.Count(Severity.Warning, findings.Count(Severity.Warning))}, {FindingText.Count(Severity.Note, findings.Count(Severity.Note))}"
             + $"{(accepted > 0 ? $", {accepted.ToString(CultureInfo.InvariantCulture)} accepted" : "")}.");
         return findings.Open.Any() ? Found : Clean;
