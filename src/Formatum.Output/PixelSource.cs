@@ -7,6 +7,9 @@ namespace Formatum.Output;
 /// <param name="Reader">What reads the others; null for this process.</param>
 public sealed record PixelSource(PreviewStore? StandIns = null, IPixelReader? Reader = null)
 {
+    /// <summary>Whether previews serve in the place of files wherever they are fine enough: for what is looked at or measured, and goes nowhere.</summary>
+    public bool PreviewsServe { get; init; }
+
     /// <summary>Pictures read in this process, and none shown for one that is missing.</summary>
     public static PixelSource Plain { get; } = new();
 }

@@ -75,6 +75,7 @@ public static class SceneImages
     {
         if (StandIn(image, source.StandIns) is { } standIn) return standIn;
         double across = onRaster.ScaleX, down = onRaster.ScaleY;
+        if (source.PreviewsServe && Preview(image, Math.Max(across, down), source.StandIns) is { } preview) return preview;
         double had = Math.Max(1, across * down * (IsDrawnToSize(image) ? Seen(part) : 1));
         double scale = Math.Min(1, Math.Sqrt(MostRasterPixels / had));
         return Decoded(image, Pixels(across * scale), Pixels(down * scale), part, source);
@@ -103,6 +104,19 @@ public static class SceneImages
         if (previews is null || PictureFile.IsThere(image.Path) || previews.Find(image.ContentHash, PreviewStore.Sizes[^1]) is not { } path) return null;
         using var data = SKData.Create(path);
         return new(SKImage.FromEncodedData(data), Affine.Identity);
+    }
+
+    /// <summary>The smallest preview whose longer side has so many pixels, or that shows all there are; null where there is none.</summary>
+    private static DrawableImage? Preview(LinkedImage image, double pixels, PreviewStore? previews)
+    {
+        int longest = Math.Max(image.WidthPx, image.HeightPx);
+        foreach (int size in PreviewStore.Sizes)
+        {
+            if (size < Math.Min(pixels, IsDrawnToSize(image) ? double.PositiveInfinity : longest) || previews?.Find(image.ContentHash, size) is not { } path) continue;
+            using var data = SKData.Create(path);
+            return new(SKImage.FromEncodedData(data), Affine.Identity);
+        }
+        return null;
     }
 
     /// <summary>The image with a treatment done to its pixels; it is taken over, whatever comes of it.</summary>

@@ -43,36 +43,45 @@ public static class TextRoom
         return new(frame.Id, count, OnNewPages: true);
     }
 
-    /// <summary>Steps in which type is made smaller, and the smallest it gets of what it was. Both are our own measure, no source.</summary>
-    private const double Step = 0.025, SmallestShare = 0.8;
+    /// <summary>Steps in which type is made smaller, as a share of its size. Our own measure, no source.</summary>
+    private const double Step = 0.025;
 
-    /// <summary>The edit that sets a story as little smaller as lets it fit.</summary>
+    /// <summary>The edit that sets a story as little smaller as lets it fit, none of its type below what its style allows.</summary>
     /// <param name="publication">The publication.</param>
     /// <param name="storyId">The story.</param>
     /// <param name="smallest">No type gets smaller than this, in points.</param>
     /// <param name="typefaces">The fonts.</param>
-    /// <exception cref="EditRefused">It would have to be set smaller than that, or than four fifths of what it was.</exception>
+    /// <exception cref="EditRefused">It would have to be set smaller than that, or than its styles allow.</exception>
     public static Edit Smaller(Publication publication, int storyId, double smallest, ITypefaces typefaces)
     {
         var story = publication.Stories[storyId];
-        for (double share = 1 - Step; share >= SmallestShare - Step / 2; share -= Step)
+        var before = story.Text;
+        for (double share = 1 - Step; share > Step; share -= Step)
         {
-            var edit = new ChangeStory(storyId, null, Sized(publication, story, size => Math.Max(Math.Min(smallest, size), Math.Round(size * share, 2))));
+            double taken = share;
+            var text = Sized(publication, story, style => Math.Max(Math.Min(style.Size, LeastOf(style, smallest)), Math.Round(style.Size * taken, 2)));
+            // All has come to the smallest that is allowed.
+            if (text == before) break;
+            before = text;
+            var edit = new ChangeStory(storyId, null, text);
             var after = publication.With(edit.On(publication));
             var last = after.Frames[after.Stories[storyId].FrameIds[^1]];
             if (Composition.TextOf(after, last, typefaces) is { Overflows: false }) return edit;
         }
-        throw new EditRefused("text", "The text would have to be set smaller than four fifths of its size, or than the smallest type that the profile "
-            + "allows. Make room for it, let it run on, or shorten it.");
+        throw new EditRefused("text", "The text would have to be set smaller than its styles allow, which is four fifths of its size where they say nothing, "
+            + "or than the smallest type of the profile. Make room for it, let it run on, or shorten it.");
     }
+
+    private static double LeastOf(TextStyle style, double smallest) =>
+        Math.Max(smallest, style.SmallestSize > 0 ? style.SmallestSize : TextStyle.UsualSmallest * style.Size);
 
     /// <summary>A story's text with the size of all its characters changed; leading that was set follows in proportion.</summary>
     /// <param name="publication">The publication.</param>
     /// <param name="story">The story.</param>
-    /// <param name="size">What a size becomes, in points.</param>
-    internal static FrameText Sized(Publication publication, Story story, Func<double, double> size)
+    /// <param name="size">What the size of a style becomes, in points.</param>
+    internal static FrameText Sized(Publication publication, Story story, Func<TextStyle, double> size)
     {
-        TextSettings At(TextSettings set, TextStyle style) => size(style.Size) is var now && now == style.Size ? set
+        TextSettings At(TextSettings set, TextStyle style) => size(style) is var now && now == style.Size ? set
             : set with { Size = now, Leading = style.Leading is { } leading ? Math.Round(leading * now / style.Size, 2) : set.Leading };
         return new([.. story.Text.Paragraphs.Select(p => p.Of(p.Runs.Select(r => r with { Set = At(r.Set, TextCascade.StyleOf(publication, p, r)) })) with
         {

@@ -102,6 +102,9 @@ public sealed record TextSettings
     /// <summary>Whether its baselines stand on the publication's baseline grid.</summary>
     public bool? OnGrid { get; init; }
 
+    /// <summary>How small its type may be set where text has to fit; 0 for four fifths of its size.</summary>
+    public double? SmallestSize { get; init; }
+
     /// <summary>Its rank as a heading, from 1; 0 for none. Lists of contents, running heads and bookmarks are made of headings.</summary>
     public double? Heading { get; init; }
 
@@ -152,6 +155,8 @@ public sealed record TextSettings
         Number("LineAbove", "Line above", 0, 100, "A line is up to 100 points thick; 0 for none.", s => s.LineAbove, (s, v) => s with { LineAbove = v }),
         Number("LineBelow", "Line below", 0, 100, "A line is up to 100 points thick; 0 for none.", s => s.LineBelow, (s, v) => s with { LineBelow = v }),
         YesNo("OnGrid", "On the baseline grid", s => s.OnGrid, (s, v) => s with { OnGrid = v }),
+        Number("SmallestSize", "Never smaller than", 0, 1000, "Type is from 1 to 1000 points high; 0 for four fifths of its size.", s => s.SmallestSize,
+            (s, v) => s with { SmallestSize = v }),
         Number("Heading", "Heading, rank", 0, 6, "A heading has a rank from 1 to 6; 0 for none.", s => s.Heading, (s, v) => s with { Heading = v },
             SettingKind.Number),
     ];

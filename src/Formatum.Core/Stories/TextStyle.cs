@@ -74,6 +74,12 @@ public sealed record TextStyle
     public bool OnGrid { get; init; }
     public int Heading { get; init; }
 
+    /// <summary>How small it may be set where text has to fit, in points; 0 for <see cref="UsualSmallest"/> of its size.</summary>
+    public double SmallestSize { get; init; }
+
+    /// <summary>The share of its size down to which type may be set smaller where nothing else is said. Our own measure, no source.</summary>
+    public const double UsualSmallest = 0.8;
+
     public double LineHeight => Leading ?? Size * UsualLeading;
 
     /// <summary>The settings with all that is open taken from <see cref="Usual"/>.</summary>
@@ -119,6 +125,7 @@ public sealed record TextStyle
         LineBelow = s.LineBelow ?? Usual.LineBelow,
         OnGrid = s.OnGrid ?? Usual.OnGrid,
         Heading = (int)(s.Heading ?? Usual.Heading),
+        SmallestSize = s.SmallestSize ?? Usual.SmallestSize,
     };
 
     /// <summary>The same as settings, all of them set.</summary>
@@ -160,6 +167,7 @@ public sealed record TextStyle
         LineBelow = LineBelow,
         OnGrid = OnGrid,
         Heading = Heading,
+        SmallestSize = SmallestSize,
     };
 
     /// <summary>What has to be set where nothing else is, for text to be set so.</summary>

@@ -64,6 +64,9 @@ public record TextSettingsBody
     /// <summary>Its rank as a heading, 1 to 6; 0 for none.</summary>
     public int? Heading { get; init; }
 
+    /// <summary>How small its type may be set where text has to fit; 0 for four fifths of its size.</summary>
+    public Length? SmallestSize { get; init; }
+
     public TextSettings ToSettings(Publication publication) => new()
     {
         Family = Family,
@@ -103,6 +106,7 @@ public record TextSettingsBody
         LineBelow = LineBelow?.Points,
         OnGrid = OnGrid,
         Heading = Heading,
+        SmallestSize = SmallestSize?.Points,
     };
 }
 

@@ -58,7 +58,8 @@ public sealed class InkMeasures(PreviewStore previews, ReadersApart readers, Pro
             foreach (var page in spread.Pages)
             {
                 double ppi = Math.Clamp(Math.Sqrt(MostPixels / page.Trim.Area) * Units.PointsPerInch, PageRaster.SmallestPpi, Ppi);
-                var plates = SeparatedPage.Of(scene, page.Trim, ppi, profiles.PressOf(publication.Setup), new(previews, readers), MostPixels, cancel);
+                var plates = SeparatedPage.Of(scene, page.Trim, ppi, profiles.PressOf(publication.Setup),
+                    new(previews, readers) { PreviewsServe = true }, MostPixels, cancel);
                 var (percent, at) = plates.Most();
                 double points = Units.PointsPerInch / ppi;
                 facts = facts.Add(page.Page.Id, new(percent, new((at % plates.Width + 1) * points, (at / plates.Width + 1) * points)));

@@ -38,7 +38,7 @@ public sealed class Reporter(PreviewStore previews, ReadersApart readers, HeavyW
 
     /// <summary>What all reports of a check are made from.</summary>
     public CheckReport Gathered(PublicationFindings findings, IEnumerable<Finding> meant, CancellationToken cancel) =>
-        CheckReport.Of(findings, meant, clock.GetUtcNow(), new(previews, readers), cancel);
+        CheckReport.Of(findings, meant, clock.GetUtcNow(), new(previews, readers) { PreviewsServe = true }, cancel);
 
     public static byte[] Made(CheckReport report, ReportKind kind, CancellationToken cancel)
     {

@@ -30,6 +30,7 @@ public sealed record TextSettingField(Setting<TextSettings> Setting, TextSelecti
         nameof(TextSettings.Orphans) => "So many lines at least stand together at the foot of a column",
         nameof(TextSettings.Widows) => "So many lines at least stand together at the head of a column",
         nameof(TextSettings.InitialLines) => "Over how many lines the first character reaches",
+        nameof(TextSettings.SmallestSize) => "How small it may be set where Check makes text fit; 0 for four fifths of its size",
         nameof(TextSettings.OnGrid) => "Its baselines stand on the grid that Set-up says",
         nameof(TextSettings.Heading) => "Contents, running heads and bookmarks are made of headings: 1 for chapters, 2 for what is in them; 0 for none",
         _ => null,

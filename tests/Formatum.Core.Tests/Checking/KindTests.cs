@@ -131,6 +131,9 @@ public sealed class KindTests
         Mends(p.Text(2, Middle, ""), FindingKind.TextLeftOver).StoryOf(p.Frames[frame])!.FrameIds.Length.ShouldBe(1 + 1);
         p.Mended(FindingKind.TextLeftOver, "addPages").Found(FindingKind.TextLeftOver).ShouldBeNull();
         var far = CheckedPublications.Clean().Text(1, new(Mm(40), Mm(40), 100, 40), words);
+        // Its style may allow more than four fifths of its size.
+        var willing = CheckedPublications.Clean().Text(1, new(Mm(40), Mm(40), 100, 140), words, new() { SmallestSize = 5 });
+        Mends(willing, FindingKind.TextLeftOver, "setSmaller").StoryOf(willing.Last())!.Text.Paragraphs[0].Set.Size!.Value.ShouldBeInRange(5, 7.9);
         Mending.Of(far, [far.Found(FindingKind.TextLeftOver)!], "setSmaller", CheckedPublications.Offset, CheckedPublications.Fonts).Left.Single().Why
             .ShouldContain("run on");
     }

@@ -21,6 +21,6 @@ internal sealed class SmallType : KindCheck
     public override IEnumerable<Remedy> Remedies(RemedyContext context, Finding finding) =>
     [
         new("larger", "Set it larger", publication => FrameOf(publication, finding) is { } frame && publication.StoryOf(frame) is { } story
-            ? new ChangeStory(story.Id, null, TextRoom.Sized(publication, story, size => Math.Max(size, context.Profile.SmallestType))) : null),
+            ? new ChangeStory(story.Id, null, TextRoom.Sized(publication, story, style => Math.Max(style.Size, context.Profile.SmallestType))) : null),
     ];
 }
