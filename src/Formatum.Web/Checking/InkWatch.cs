@@ -29,7 +29,8 @@ public sealed class InkWatch(PublicationStore store, ChangeEvents events, Checke
                 {
                     await MeasureOneAsync(id, stoppingToken);
                 }
-                catch (Exception e) when (e is TooBusy or NoSuchPublication or UnreadablePublication or IOException)
+                // Whatever is wrong with one publication, the server goes on.
+                catch (Exception e) when (e is not OperationCanceledException)
                 {
                     log.LogWarning(e, "Measuring the ink of publication {Id} failed", id);
                 }
