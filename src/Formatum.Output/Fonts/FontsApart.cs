@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using System.Globalization;
 using System.Text.Json;
 using Formatum.Core.Publications;
@@ -46,25 +45,12 @@ public sealed class FontsApart(string asideFolder, OwnProgram program)
 
     private async Task<Answer?> AskAsync(string path, string name, string aside)
     {
-        var start = new ProcessStartInfo(program.File, [.. program.Arguments, Verb, path, name, aside])
-        {
-            RedirectStandardOutput = true,
-            RedirectStandardError = true,
-        };
-        ReaderLimits.Set(start.Environment);
-        using var process = Process.Start(start)!;
-        using var late = new CancellationTokenSource(Longest);
-        var unheard = process.StandardError.ReadToEndAsync(late.Token);
         try
         {
-            string said = await process.StandardOutput.ReadToEndAsync(late.Token);
-            await process.WaitForExitAsync(late.Token);
-            await unheard;
-            return process.ExitCode == 0 ? JsonSerializer.Deserialize<Answer>(said) : null;
+            return await OneAnswer.AskAsync(program, [Verb, path, name, aside], Longest) is { } said ? JsonSerializer.Deserialize<Answer>(said) : null;
         }
-        catch (Exception e) when (e is OperationCanceledException or JsonException)
+        catch (JsonException)
         {
-            process.Kill();
             return null;
         }
     }
