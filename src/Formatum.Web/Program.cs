@@ -1,3 +1,4 @@
+using Formatum.Documents;
 using Formatum.Imaging.Apart;
 using Formatum.Output.Fonts;
 using Formatum.Storage;
@@ -15,6 +16,11 @@ try
     if (args is [FontsApart.Verb, .. var font])
     {
         FontsApart.Run(font);
+        return 0;
+    }
+    if (args is [PdfPagesApart.Verb, .. var pdf])
+    {
+        PdfPagesApart.Run(pdf);
         return 0;
     }
     if (args is [CheckVerb.Name, .. var check]) return await CheckVerb.RunAsync(check);

@@ -3,6 +3,7 @@ using System.Reflection;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Formatum.Demo;
+using Formatum.Documents;
 using Formatum.Imaging;
 using Formatum.Imaging.Apart;
 using Formatum.Output;
@@ -151,6 +152,9 @@ internal static class Server
         services.AddHostedService<InkWatch>();
         services.AddSingleton<Mender>();
         services.AddSingleton<Reporter>();
+        services.AddSingleton(new PdfPagesApart(OwnProgram()));
+        services.AddSingleton<ComparedFiles>();
+        services.AddSingleton<FileComparer>();
         services.AddSingleton<ImportJobs>();
         services.AddHostedService(provider => provider.GetRequiredService<ImportJobs>());
     }

@@ -101,7 +101,7 @@ public sealed record Comparison(Publication Before, Publication After, Immutable
         var unit = after.Setup.Unit;
         if (was.PageId != now.PageId && before.Pages.ContainsKey(was.PageId))
             yield return (DifferenceKind.Moved, $"From {before.WordsOf(was.PageId)} to {after.WordsOf(now.PageId)}.");
-        else if (Apart(was.Box.Centre, now.Box.Centre) && !Resized(was.Box, now.Box)) yield return (DifferenceKind.Moved, By(was.Box, now.Box, unit));
+        else if (Apart(was.Box.Centre, now.Box.Centre) && !Resized(was.Box, now.Box)) yield return (DifferenceKind.Moved, DifferenceText.Moved(now.Box.Centre - was.Box.Centre, unit, Same));
         if (Resized(was.Box, now.Box))
             yield return (DifferenceKind.Sized, $"From {Units.Text(was.Box.Width, unit)} x {Units.Text(was.Box.Height, unit)} to "
                 + $"{Units.Text(now.Box.Width, unit)} x {Units.Text(now.Box.Height, unit)}.");
@@ -120,15 +120,6 @@ public sealed record Comparison(Publication Before, Publication After, Immutable
     private static bool Apart(Vec p, Vec q) => (p - q).Length > Same;
 
     private static bool Resized(Box was, Box now) => Math.Abs(was.Width - now.Width) > Same || Math.Abs(was.Height - now.Height) > Same;
-
-    private static string By(Box was, Box now, LengthUnit unit)
-    {
-        double across = now.Centre.X - was.Centre.X, down = now.Centre.Y - was.Centre.Y;
-        var parts = new List<string>();
-        if (Math.Abs(across) > Same) parts.Add($"{Units.Text(Math.Abs(across), unit)} to the {(across > 0 ? "right" : "left")}");
-        if (Math.Abs(down) > Same) parts.Add($"{Units.Text(Math.Abs(down), unit)} {(down > 0 ? "down" : "up")}");
-        return $"{string.Join(", ", parts)}.";
-    }
 
     /// <summary>Words are told once for a story, at its first frame.</summary>
     private static IEnumerable<Difference> Stories(Publication before, Publication after)
@@ -154,13 +145,12 @@ public sealed record Comparison(Publication Before, Publication After, Immutable
             if (counts.TryGetValue(word, out int left) && left > 0) counts[word] = left - 1;
             else came++;
         int went = counts.Values.Sum();
-        static string Count(int n) => string.Create(CultureInfo.InvariantCulture, $"{n} {(n == 1 ? "word" : "words")}");
         return (came, went) switch
         {
             (0, 0) => "The same words, in another order or with other blanks.",
-            (_, 0) => $"{Count(came)} came.",
-            (0, _) => $"{Count(went)} went.",
-            _ => $"{Count(came)} came, {Count(went)} went.",
+            (_, 0) => $"{DifferenceText.Words(came)} came.",
+            (0, _) => $"{DifferenceText.Words(went)} went.",
+            _ => $"{DifferenceText.Words(came)} came, {DifferenceText.Words(went)} went.",
         };
     }
 }

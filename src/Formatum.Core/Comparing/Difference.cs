@@ -6,7 +6,7 @@ namespace Formatum.Core.Comparing;
 /// <summary>What became of something.</summary>
 public enum DifferenceKind
 {
-    PageCame, PageWent, PageMoved, FrameCame, FrameWent, Moved, Sized, Turned, Outline, Picture, Crop, Words, Setting, Look, Hidden, SetUp,
+    PageCame, PageWent, PageMoved, FrameCame, FrameWent, Moved, Sized, Turned, Outline, Picture, Crop, Words, Setting, Look, Hidden, SetUp, Drawn,
 }
 
 /// <summary>Where something is, on a page.</summary>
@@ -23,20 +23,5 @@ public readonly record struct ComparedPlace(int PageId, Box Box);
 /// <param name="After">Where it is; null where it is no more, or has no place.</param>
 public sealed record Difference(DifferenceKind Kind, PartKey Part, string Subject, string Detail, ComparedPlace? Before, ComparedPlace? After)
 {
-    public string Title => Kind switch
-    {
-        DifferenceKind.PageCame or DifferenceKind.FrameCame => "Came",
-        DifferenceKind.PageWent or DifferenceKind.FrameWent => "Went",
-        DifferenceKind.PageMoved or DifferenceKind.Moved => "Moved",
-        DifferenceKind.Sized => "Sized",
-        DifferenceKind.Turned => "Turned",
-        DifferenceKind.Outline => "Outline changed",
-        DifferenceKind.Picture => "Picture replaced",
-        DifferenceKind.Crop => "Picture lies otherwise",
-        DifferenceKind.Words => "Words changed",
-        DifferenceKind.Setting => "Set otherwise",
-        DifferenceKind.Look => "Looks otherwise",
-        DifferenceKind.Hidden => "Hidden or shown",
-        _ => "Set-up changed",
-    };
+    public string Title => DifferenceText.Title(Kind);
 }

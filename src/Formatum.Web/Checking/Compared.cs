@@ -24,6 +24,7 @@ public static class Compared
         if (with?.StartsWith(Other, StringComparison.Ordinal) == true
             && int.TryParse(with[Other.Length..], NumberStyles.None, CultureInfo.InvariantCulture, out int id))
             return Comparison.Of((await store.OpenAsync(id)).Publication, standing.Publication);
-        throw new EditRefused("with", "Say what to compare with: \"step-120\" for a step of its history, or \"publication-3\" for another publication.");
+        throw new EditRefused("with", "Say what to compare with: \"step-120\" for a step of its history, \"publication-3\" for another publication, "
+            + "or a PDF made before, by the name it was given.");
     }
 }

@@ -2,6 +2,7 @@ using System.Net;
 using System.Text.Json;
 using Formatum.Core.Checks;
 using Formatum.Core.Publications;
+using Formatum.Documents;
 using Formatum.Imaging;
 using Formatum.Output;
 using Formatum.Output.Bundles;
@@ -71,6 +72,8 @@ public sealed class Problems(ILogger<Problems> log) : IExceptionHandler
                 return Problem(StatusCodes.Status507InsufficientStorage, "The disk is full", exception.Message);
             case TooBusy:
                 return Problem(StatusCodes.Status503ServiceUnavailable, "Too much at once", exception.Message);
+            case BadPdf:
+                return Problem(StatusCodes.Status422UnprocessableEntity, "The PDF was not taken", exception.Message);
             case BadBundle:
                 return Problem(StatusCodes.Status422UnprocessableEntity, "The bundle was not taken in", exception.Message);
             case BadHttpRequestException { InnerException: JsonException json }:

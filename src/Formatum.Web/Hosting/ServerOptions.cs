@@ -46,6 +46,7 @@ public sealed record ServerOptions
     public string FontFolder => Path.Combine(DataFolder, "fonts");
     public string ProfileFolder => Path.Combine(DataFolder, "profiles");
     public string OutputFolder => Path.Combine(DataFolder, "outputs");
+    public string ComparedFolder => Path.Combine(DataFolder, "compared");
     public string IncomingFolder => Path.Combine(DataFolder, "incoming");
     public string KeyFolder => Path.Combine(DataFolder, "keys");
     public string LogFolder => Path.Combine(DataFolder, "logs");

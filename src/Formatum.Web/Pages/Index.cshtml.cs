@@ -1,5 +1,6 @@
 using Formatum.Core.Edits;
 using Formatum.Storage;
+using Formatum.Web.Checking;
 using Formatum.Web.Desk;
 using Formatum.Web.Outputs;
 using Formatum.Web.Pictures;
@@ -9,7 +10,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Formatum.Web.Pages;
 
 /// <summary>The Shelf: all publications with their first spread, and what needs attention in each.</summary>
-public sealed class IndexModel(PublicationStore store, ShelfCards cards, UnusedFiles unused, OutputJobs outputs) : PageModel
+public sealed class IndexModel(PublicationStore store, ShelfCards cards, UnusedFiles unused, OutputJobs outputs, ComparedFiles compared) : PageModel
 {
     public IReadOnlyList<ShelfItem> Entries { get; private set; } = [];
     public IReadOnlyList<ShelfEntry> PutAway { get; private set; } = [];
@@ -35,6 +36,7 @@ public sealed class IndexModel(PublicationStore store, ShelfCards cards, UnusedF
     {
         await store.RemoveAsync(id);
         outputs.DropAll(id);
+        compared.DropAll(id);
         return RedirectToPage();
     }
 
