@@ -67,6 +67,12 @@ public sealed class AccessibilityTests(Workplace place) : InBrowser(place)
         Go($"/publications/{id}/compare?with=step-0");
         Browser.Find(".compare-page");
         Check("Compare");
+        using (var form = new MultipartFormDataContent { { new ByteArrayContent(await Server.Client.GetByteArrayAsync($"/api/publications/{id}/output.pdf?recipe=proof&pages=1")),
+            "files", "before.pdf" } })
+        using (var brought = await Server.Client.PostAsync($"/api/publications/{id}/compare/pdfs", form))
+            Go($"/publications/{id}/compare{brought.Headers.Location!.ToString().Split("compare")[1]}");
+        Browser.Find(".file-page");
+        Check("Compare with a PDF");
         Go($"/publications/{id}/printed");
         Browser.Find(".printed-sum");
         Check("As printed");

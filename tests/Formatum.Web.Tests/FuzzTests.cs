@@ -21,7 +21,7 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
 
     /// <summary>How many of each are tried.</summary>
     internal static readonly int Commands = 2000 * Times, Bodies = 3000 * Times, Questions = 20 * Times, Bundles = 300 * Times, Pictures = 2000 * Times,
-        Tables = 2000 * Times;
+        Tables = 2000 * Times, Pdfs = 20 * Times;
 
     /// <summary>The server never takes more memory than this, in bytes.</summary>
     private const long MostMemory = 1_500L << 20;
@@ -242,6 +242,8 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
     [Theory]
     [InlineData("output.pdf", "marks", "bleed", "proof", "pages", "recipe")]
     [InlineData("pages/1.png", "ppi", "proof")]
+    [InlineData("compare", "with", "as")]
+    [InlineData("compare/now.pdf", "with", "as")]
     [InlineData("imports/none")]
     [InlineData("images/1/original")]
     public async Task No_question_makes_the_program_fail(string address, params string[] names)
@@ -275,6 +277,28 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
             took.Elapsed.ShouldBeLessThan(TimeSpan.FromSeconds(10), told);
             (await Server.GetAsync("/api/publications")).GetArrayLength().ShouldBe(before + (answer.IsSuccessStatusCode ? 1 : 0), told);
         }
+    }
+
+    [Fact]
+    public async Task No_bytes_called_a_PDF_do_more_than_be_refused()
+    {
+        var random = new Random(Seed);
+        int id = await Server.NewPublicationAsync("Compared", pages: 2);
+        await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 10, y = 10, width = 100, height = 80, text = new { paragraphs = new[] {
+            new { text = "Words" } } } });
+        byte[] whole = await Server.Client.GetByteArrayAsync($"/api/publications/{id}/output.pdf?recipe=screen");
+        byte[] deep = Encoding.ASCII.GetBytes($"%PDF-1.7\n1 0 obj\n{new string('[', 200_000)}\nendobj\ntrailer << /Root 1 0 R >>\n%%EOF");
+        for (int round = 0; round < Pdfs; round++)
+        {
+            using var form = new MultipartFormDataContent { { new ByteArrayContent(round == 0 ? deep : Spoiled(whole, random)), "files", "made.pdf" } };
+            using var answer = await Server.Client.PostAsync($"/api/publications/{id}/compare/pdfs", form);
+            string told = $"round {round}: {(int)answer.StatusCode} {await answer.Content.ReadAsStringAsync()}";
+            ((int)answer.StatusCode).ShouldBeLessThan(500, told);
+            if (answer.Headers.Location is not { } compared) continue;
+            using var differences = await Server.Client.GetAsync(compared);
+            ((int)differences.StatusCode).ShouldBeLessThan(500, told);
+        }
+        await ShouldStillWorkAsync(id);
     }
 
     private async Task<long> RevisionAsync(int id) => (await Server.GetAsync($"/api/publications/{id}")).GetProperty("revision").GetInt64();
