@@ -55,14 +55,15 @@ public static class PdfPages
     private static PdfPage PageOf(Page page)
     {
         var trim = TrimOf(page);
-        Box Placed(Box shown) => shown.Moved(-trim.X, -trim.Y);
+        // What stands beside the trim is cut away: marks, and words for the printer.
+        bool IsKept(Box box) => box.Right > 0 && box.Bottom > 0 && box.X < trim.Width && box.Y < trim.Height;
         double height = page.CropBox.Bounds is var crop && page.Rotation.SwapsAxis ? crop.Width : crop.Height;
-        Box Shown(PdfRectangle box) => Placed(BoxOf(box, height));
-        ImmutableArray<PlacedPicture> pictures = [.. page.GetImages().Where(i => !i.IsImageMask && (long)i.WidthInSamples * i.HeightInSamples > FewPixels)
-            .Select(i => new PlacedPicture(Shown(i.BoundingBox), PictureGreys.Of(i)))];
+        Box Shown(PdfRectangle box) => BoxOf(box, height).Moved(-trim.X, -trim.Y);
+        ImmutableArray<PlacedPicture> pictures = [.. page.GetImages().Where(i => !i.IsImageMask && (long)i.WidthInSamples * i.HeightInSamples > FewPixels
+            && IsKept(Shown(i.BoundingBox))).Select(i => new PlacedPicture(Shown(i.BoundingBox), PictureGreys.Of(i)))];
         ImmutableArray<Box> drawn = [.. page.Paths.Where(p => !p.IsClipping && (p.IsFilled || p.IsStroked)).Select(p => p.GetBoundingRectangle())
-            .OfType<PdfRectangle>().Take(MostDrawn).Select(Shown)];
-        return new(trim, new(trim.Width, trim.Height, PdfWords.Of(page.Letters, Shown), pictures, drawn));
+            .OfType<PdfRectangle>().Select(Shown).Where(IsKept).Take(MostDrawn)];
+        return new(trim, new(trim.Width, trim.Height, [.. PdfWords.Of(page.Letters, Shown).Where(w => IsKept(w.Box))], pictures, drawn));
     }
 
     /// <summary>Its trim as viewers show it (ISO 32000-2, 14.11.2; rotation clockwise: 7.7.3.3). Without one it is what is shown.</summary>

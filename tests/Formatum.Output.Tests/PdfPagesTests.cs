@@ -65,7 +65,7 @@ public sealed class PdfPagesTests : IDisposable
     [InlineData(270)]
     public void Trim_and_turn_are_taken_as_viewers_show_them(int turn)
     {
-        string path = Written(new(true) { Marks = PrintMarks.CropMarks }), turned = _shop.Folder["t.pdf"];
+        string path = Written(new(true) { Marks = PrintMarks.CropMarks with { Information = true } }), turned = _shop.Folder["t.pdf"];
         Tool.Run("qpdf", path, $"--rotate=+{turn}", turned);
         var page = PdfPages.Read(turned)[0];
         var (width, height) = turn % 180 == 0 ? (210, 297) : (297, 210);
@@ -88,6 +88,9 @@ public sealed class PdfPagesTests : IDisposable
             _ => new Vec(60, page.Trim.Height - 60),
         };
         (corner - expected).Length.ShouldBeLessThan(6, $"{corner} and {expected}");
+        // The marks beside the trim are no part of the page.
+        page.Contents.Drawn.ShouldBeEmpty();
+        page.Contents.Words.Length.ShouldBe(PdfPages.Read(Written(new(false)))[0].Contents.Words.Length);
         page.Contents.Pictures.ShouldHaveSingleItem().Greys.Length.ShouldBe(64);
     }
 

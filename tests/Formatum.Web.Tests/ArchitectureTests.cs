@@ -8,7 +8,7 @@ public class ArchitectureTests
     private static readonly Dictionary<string, string[]> Allowed = new()
     {
         ["Formatum.Core"] = [],
-        ["Formatum.Documents"] = ["Formatum.Core"],
+        ["Formatum.Documents"] = ["Formatum.Imaging"],
         ["Formatum.Imaging"] = ["Formatum.Core"],
         ["Formatum.Output"] = ["Formatum.Imaging"],
         ["Formatum.Storage"] = ["Formatum.Core"],

@@ -1,3 +1,5 @@
+using System.Net.Http.Json;
+using System.Text.Json;
 using Formatum.Testing;
 using OpenQA.Selenium;
 
@@ -10,7 +12,7 @@ namespace Formatum.Web.Tests;
 public sealed class ScreenshotMaker
 {
     [Fact]
-    public void The_demo_publications_open_on_every_screen()
+    public async Task The_demo_publications_open_on_every_screen()
     {
         string? address = Environment.GetEnvironmentVariable("FORMATUM_SCREENSHOTS");
         using var server = address is null ? new TestServer("--demo", "true") : null;
@@ -146,7 +148,6 @@ public sealed class ScreenshotMaker
         actions.MoveToLocation(words.X, words.Y).Click().Perform();
         browser.Find(".chain");
         browser.Run<object?>("document.querySelector('.chain').scrollIntoView({ block: 'center' })");
-        Save("words.png");
         browser.Click("#write");
         browser.Find(".text-caret:not(.is-away)");
         var from = At(60, 400);
@@ -173,5 +174,24 @@ public sealed class ScreenshotMaker
         browser.Click("#pour-form [name=layout][value=Page]");
         Browser.Until(() => browser.Find("#pour-sum").Text.Contains("added", StringComparison.Ordinal), "the proposal");
         Save("pour.png");
+        await ChangeAsync(root);
+        Show("/publications/2/compare", "#compare[data-ready]", null);
+        browser.Click("#with optgroup[label='PDFs made before'] option");
+        Browser.Until(() => browser.Run<bool>("const seen = [...document.querySelectorAll('.file-page')].filter(p => p.getBoundingClientRect().top < innerHeight); " +
+            "return seen.length > 3 && seen.every(p => p.dataset.drawn === 'yes')"), "pages of both");
+        Save("compare.png");
+    }
+
+    /// <summary>Page 2 of the newsletter otherwise than when it was made: another picture, words that moved.</summary>
+    private static async Task ChangeAsync(string root)
+    {
+        using var client = new HttpClient { BaseAddress = new(root) };
+        var publication = await client.GetFromJsonAsync<JsonElement>("/api/publications/2");
+        int Frame(string name) => publication.GetProperty("frames").EnumerateArray().First(f => f.GetProperty("name").GetString() == name).GetProperty("id").GetInt32();
+        int picture = publication.GetProperty("images").EnumerateArray().First(i => i.GetProperty("name").GetString() == "glaze-tenmoku.jpg").GetProperty("id").GetInt32();
+        async Task Patch(string name, object change) =>
+            (await client.PatchAsJsonAsync($"/api/publications/2/frames/{Frame(name)}", change)).EnsureSuccessStatusCode();
+        await Patch("Glaze of the month", new { imageId = picture });
+        await Patch("In this number", new { y = "208 mm" });
     }
 }

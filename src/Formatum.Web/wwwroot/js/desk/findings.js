@@ -33,6 +33,21 @@ function showFrame() {
 function showMarks() {
   const drawn = new DOMParser().parseFromString(`<svg xmlns="http://www.w3.org/2000/svg">${found.marks}</svg>`, 'image/svg+xml').documentElement;
   layer.replaceChildren(...drawn.childNodes);
+  standApart();
+}
+
+// A mark that would be written over another steps down, whatever the scale.
+function standApart() {
+  const taken = [];
+  for (const mark of layer.querySelectorAll('.finding-mark')) {
+    mark.removeAttribute('transform');
+    const box = mark.getBBox(), below = other => other.x < box.x + box.width && box.x < other.x + other.width
+      && other.y < box.y + box.height && box.y < other.y + other.height;
+    const from = box.y;
+    for (let other; (other = taken.find(below));) box.y = other.y + other.height;
+    if (box.y > from) mark.setAttribute('transform', `translate(0 ${box.y - from})`);
+    taken.push(box);
+  }
 }
 
 const refresh = oneAtATime(async () => {
@@ -46,6 +61,7 @@ const refresh = oneAtATime(async () => {
 });
 
 watch(['selection', 'answered'], showFrame);
+watch(['scale'], () => requestAnimationFrame(standApart));
 listen(publication, { changed: refresh, links: refresh, found: refresh });
 new MutationObserver(showStrip).observe(strip, { childList: true });
 new MutationObserver(() => { if (!inspector.querySelector('.frame-findings')) showFrame(); }).observe(inspector, { childList: true });
