@@ -95,6 +95,25 @@ public sealed class CheckTests(Workplace place) : InBrowser(place)
         Browser.Find($".attention a[href='/publications/{id}/check']").Text.ShouldContain("Below the least resolution: 1");
     }
 
+    /// <summary>A spread of the flatplan leads to what was found on both of its pages.</summary>
+    [Fact]
+    public async Task The_list_is_narrowed_to_pages_by_the_numbers_they_bear()
+    {
+        int id = await Server.NewPublicationAsync(pages: 5, facing: true);
+        for (int page = 1; page <= 4; page++) await Server.PostAsync($"/api/publications/{id}/frames", new { page, x = 60, y = 60, width = 50, height = 50 });
+        int Rows() => Browser.Driver.FindElements(By.CssSelector(".check-row")).Count(row => row.Text.Contains("Page", StringComparison.Ordinal));
+        Browser.Driver.Navigate().GoToUrl($"{Server.Address}/publications/{id}/flatplan");
+        Browser.Click(".plan-found[href*='pages=2']");
+        Browser.Find("#check[data-ready]");
+        Browser.Find("#check-pages").GetDomProperty("value").ShouldBe("2\u20133");
+        Rows().ShouldBe(2);
+        Browser.Send("#check-pages", Keys.Control + "a" + Keys.Null + "1-3" + Keys.Enter);
+        Browser.Until(() => Rows() == 3, "three pages");
+        Browser.Send("#check-pages", Keys.Control + "a" + Keys.Null + "9" + Keys.Enter);
+        Browser.Until(() => Browser.Find("#notices").Text.Contains("There is no page 9", StringComparison.Ordinal), "what is wrong with it");
+        Rows().ShouldBe(3);
+    }
+
     [Fact]
     public async Task Findings_are_stepped_through_mended_and_accepted_by_keys()
     {

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using Formatum.Core.Checking;
+using Formatum.Core.Checks;
 using Formatum.Core.Publications;
 using Formatum.Output;
 using Formatum.Storage;
@@ -23,25 +24,31 @@ public sealed record CheckQuery
     /// <summary>Only of this kind; null for all.</summary>
     public FindingKind? Kind { get; init; }
 
-    /// <summary>Only on this page, by its number; null for all.</summary>
-    public int? Page { get; init; }
+    /// <summary>Only on these pages, by the numbers they bear: "4-5"; nothing for all.</summary>
+    public string? Pages { get; init; }
 
     /// <summary>The one that is looked at, by its id.</summary>
     public string? Finding { get; init; }
 
-    public IEnumerable<Finding> Of(PublicationFindings findings) => findings.All.Where(f => Show switch
+    /// <exception cref="EditRefused">There are no such pages.</exception>
+    public IEnumerable<Finding> Of(PublicationFindings findings)
     {
-        CheckShow.Open => f.IsOpen,
-        CheckShow.Accepted => !f.IsOpen,
-        _ => true,
-    } && (Severity is null || f.Severity == Severity) && (Kind is null || f.Kind == Kind)
-        && (Page is not { } page || f.Places.Any(p => findings.Publication.NumberOf(p.PageId) == page)));
+        var publication = findings.Publication;
+        var pages = string.IsNullOrWhiteSpace(Pages) ? null : PageRange.Of(Pages, publication).ToHashSet();
+        return findings.All.Where(f => Show switch
+        {
+            CheckShow.Open => f.IsOpen,
+            CheckShow.Accepted => !f.IsOpen,
+            _ => true,
+        } && (Severity is null || f.Severity == Severity) && (Kind is null || f.Kind == Kind)
+            && (pages is null || f.Places.Any(p => pages.Contains(publication.NumberOf(p.PageId)))));
+    }
 
     /// <summary>The same as the end of an address.</summary>
     public string Address(string? finding) => "?" + string.Join('&', new[]
     {
         By == CheckOrder.Page ? "" : $"by={By}", Show == CheckShow.Open ? "" : $"show={Show}", Severity is null ? "" : $"severity={Severity}",
-        Kind is null ? "" : $"kind={Kind}", Page is null ? "" : string.Create(CultureInfo.InvariantCulture, $"page={Page}"),
+        Kind is null ? "" : $"kind={Kind}", string.IsNullOrWhiteSpace(Pages) ? "" : $"pages={Uri.EscapeDataString(Pages)}",
         finding is null ? "" : $"finding={finding}",
     }.Where(part => part.Length > 0));
 }

@@ -116,7 +116,8 @@ async function question() {
   if (current()) show(current());
   else card.replaceChildren();
 }
-for (const kind of ['input', 'change']) query.addEventListener(kind, question);
+// Pages count once they are typed to their end: on the way there they name none.
+for (const kind of ['input', 'change']) query.addEventListener(kind, event => { if (kind === 'change' || event.target.name !== 'pages') question(); });
 query.addEventListener('submit', event => event.preventDefault());
 
 document.getElementById('profile').addEventListener('change', event => send('Profile', { profile: event.target.value }, current()?.dataset.finding));
