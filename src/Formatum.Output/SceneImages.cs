@@ -112,7 +112,8 @@ public static class SceneImages
         int longest = Math.Max(image.WidthPx, image.HeightPx);
         foreach (int size in PreviewStore.Sizes)
         {
-            if (size < Math.Min(pixels, IsDrawnToSize(image) ? double.PositiveInfinity : longest) || previews?.Find(image.ContentHash, size) is not { } path) continue;
+            if (size < Math.Min(pixels, IsDrawnToSize(image) ? double.PositiveInfinity : longest)
+                || previews?.Find(image.ContentHash, size) is not { } path) continue;
             using var data = SKData.Create(path);
             return new(SKImage.FromEncodedData(data), Affine.Identity);
         }

@@ -65,10 +65,14 @@ public sealed class InkMeasures(PreviewStore previews, ReadersApart readers, Pro
                 facts = facts.Add(page.Page.Id, new(percent, new((at % plates.Width + 1) * points, (at / plates.Width + 1) * points)));
             }
         }
-        catch (Exception e) when (e is BadPicture or EditRefused or BadProfile)
+        catch (Exception e) when (e is not OperationCanceledException)
         {
-            // The missing file is a finding of its own.
+            // Tried once, and not again until the page changes. A missing file is a finding of its own; anything else is a fault of ours, and told as one.
+            if (e is not (BadPicture or EditRefused or BadProfile)) throw;
         }
-        _known.AddOrUpdate(stamp, new(facts));
+        finally
+        {
+            if (!cancel.IsCancellationRequested) _known.AddOrUpdate(stamp, new(facts));
+        }
     }
 }

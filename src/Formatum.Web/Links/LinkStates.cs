@@ -69,7 +69,8 @@ public sealed class LinkWatch(PublicationStore store, ChangeEvents events, LinkS
                     if (last.GetValueOrDefault(id, "") != now) events.TellLinks(id);
                     last[id] = now;
                 }
-                catch (Exception e) when (e is IOException or UnauthorizedAccessException or NoSuchPublication)
+                // Whatever is wrong with one publication, the others are looked at.
+                catch (Exception e) when (e is not OperationCanceledException)
                 {
                     log.LogWarning(e, "Looking at the links of publication {Id} failed", id);
                 }
