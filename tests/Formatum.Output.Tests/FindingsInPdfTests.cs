@@ -102,4 +102,31 @@ public sealed class FindingsInPdfTests : IDisposable
         var facts = CheckFacts.None with { Inks = ImmutableDictionary<int, InkFact>.Empty.Add(p.Order.Ids[0], new(percent, default)) };
         Check(p, facts).All.Any(f => f.Kind == FindingKind.TooMuchInk).ShouldBe(tooMuch);
     }
+
+    /// <summary>How much of a page each ink covers, as Ghostscript's device ink_cov tells it of a page with a photograph, words, lines and a wash.</summary>
+    [Fact]
+    public void Each_ink_covers_as_much_of_a_page_as_Ghostscript_says()
+    {
+        var photograph = _shop.Reader.Read(TestPictures.Photographs[^1], "p.jpg");
+        var p = Workshop.Link(Publication.Create(Workshop.A4() with { PageWidth = 300, PageHeight = 400, Bleed = 0 }, 1), photograph);
+        p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(0, 0, 300, 90), Look = new() { Background = new CmykColour(0.6, 0.2, 0.1, 0.05), Opacity = 0.8 } });
+        p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(40, 60, 200, 150), ImageId = p.Images.Keys.Single(), Own = new() { Fit = FitKind.Fill } });
+        p = Workshop.Do(p, new MakeFrame
+        {
+            Page = 1,
+            Box = new(40, 230, 200, 120),
+            Text = new([new(string.Concat(Enumerable.Repeat("Words in ink black. ", 20)), TextStyle.Usual with { Colour = Colour.Black, Size = 12 })]),
+            Look = new() { Border = new(3, new CmykColour(0, 1, 1, 0)) },
+        });
+        var press = new PressConversion(ColourProfile.GeneralPress);
+        PdfWriter.Write(p, new(_shop.Previews), new() { Press = press, Convert = true }, _shop.Folder["c.pdf"]);
+        double[] theirs = [.. Tool.Run("gs", "-q", "-dNOPAUSE", "-dBATCH", "-dSAFER", "-r72", "-sDEVICE=ink_cov", "-o", "-", _shop.Folder["c.pdf"])
+            .Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(4).Select(n => double.Parse(n, CultureInfo.InvariantCulture))];
+        var spread = Spread.At(p, 0);
+        var page = SeparatedPage.Of(Core.Composing.Composer.Compose(p, spread, Typefaces.All), spread.Trim, 72, press, new(_shop.Previews));
+        double[] ours = [.. Enumerable.Range(0, 4).Select(ink => Enumerable.Range(0, page.Width * page.Height)
+            .Average(i => page.Inks[i * SeparatedPage.Parts + ink] / 2.55))];
+        theirs.Sum().ShouldBeGreaterThan(40);
+        for (int ink = 0; ink < 4; ink++) ours[ink].ShouldBe(theirs[ink], 1, $"{string.Join(' ', ours)} and {string.Join(' ', theirs)}");
+    }
 }
