@@ -95,6 +95,25 @@ public sealed class CheckTests(Workplace place) : InBrowser(place)
         Browser.Find($".attention a[href='/publications/{id}/check']").Text.ShouldContain("Below the least resolution: 1");
     }
 
+    [Fact]
+    public async Task Marks_on_the_desk_are_not_written_over_each_other_at_any_scale()
+    {
+        int id = await Server.NewPublicationAsync(pages: 1, facing: false);
+        for (int i = 0; i < 9; i++)
+            await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 60 + i * 7.3, y = 60 + i * 3.7, width = 50, height = 50 });
+        Browser.Driver.Navigate().GoToUrl($"{Server.Address}/publications/{id}/desk/1");
+        Browser.Find("#desk[data-ready]");
+        for (int step = 0; step < 4; step++)
+        {
+            Browser.Until(() => (bool)Browser.Driver.ExecuteScript("""
+                const boxes = [...document.querySelectorAll('.finding-mark')].map(mark => mark.getBoundingClientRect());
+                return boxes.length === 10 && boxes.every((a, i) => boxes.every((b, j) => i === j || a.right <= b.left || b.right <= a.left
+                  || a.bottom <= b.top + 0.5 || b.bottom <= a.top + 0.5));
+                """)!, $"apart after {step} steps");
+            Press("-", "-");
+        }
+    }
+
     /// <summary>A spread of the flatplan leads to what was found on both of its pages.</summary>
     [Fact]
     public async Task The_list_is_narrowed_to_pages_by_the_numbers_they_bear()

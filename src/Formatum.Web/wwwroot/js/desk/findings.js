@@ -41,12 +41,13 @@ function standApart() {
   const taken = [];
   for (const mark of layer.querySelectorAll('.finding-mark')) {
     mark.removeAttribute('transform');
-    const box = mark.getBBox(), below = other => other.x < box.x + box.width && box.x < other.x + other.width
-      && other.y < box.y + box.height && box.y < other.y + other.height;
-    const from = box.y;
-    for (let other; (other = taken.find(below));) box.y = other.y + other.height;
-    if (box.y > from) mark.setAttribute('transform', `translate(0 ${box.y - from})`);
-    taken.push(box);
+    // Plain numbers: an SVGRect rounds what is written into it, and would never get past its neighbour.
+    const { x, y, width, height } = mark.getBBox();
+    let top = y;
+    const isOver = other => other.x < x + width && x < other.x + other.width && other.top < top + height && top < other.bottom;
+    for (let other; (other = taken.find(isOver));) top = other.bottom;
+    if (top > y) mark.setAttribute('transform', `translate(0 ${top - y})`);
+    taken.push({ x, width, top, bottom: top + height });
   }
 }
 
