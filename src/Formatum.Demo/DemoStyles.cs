@@ -10,9 +10,9 @@ internal static class DemoStyles
     /// <summary>The colours of the house, of which the pottery's green is an ink of its own.</summary>
     public static readonly PaletteColour[] Palette =
     [
-        .. PaletteColour.Usual(1), Named("Kiln ink", new CmykColour(0.2, 0, 0.1, 0.85)), Named("Moss", new CmykColour(0.58, 0, 0.29, 0.56)),
-        Named("Plum", new CmykColour(0, 0.52, 0.14, 0.52)), Named("Cream", new CmykColour(0.03, 0.06, 0.14, 0)),
-        Named("Celadon", new CmykColour(0.35, 0.05, 0.25, 0.1)) with { IsSpot = true },
+        .. PaletteColour.Usual(1), Named("Kiln ink", new CmykColour(0.4, 0.2, 0.4, 0.84)), Named("Moss", new CmykColour(0.65, 0, 0.63, 0.43)),
+        Named("Plum", new CmykColour(0.29, 0.75, 0.04, 0.38)), Named("Cream", new CmykColour(0, 0.02, 0.1, 0.04)),
+        Named("Celadon", new CmykColour(0.3, 0, 0.32, 0.01)) with { IsSpot = true },
     ];
 
     private static PaletteColour Named(string name, Colour colour) => new() { Id = 1, Name = name, Colour = colour };

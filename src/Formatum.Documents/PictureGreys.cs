@@ -42,7 +42,8 @@ internal static class PictureGreys
             int parts = image.ColorSpaceDetails?.NumberOfColorComponents ?? 0;
             if (image.BitsPerComponent == 8 && parts is 1 or 3 or 4 && image.TryGetBytesAsMemory(out var samples)
                 && samples.Length == (long)image.WidthInSamples * image.HeightInSamples * parts)
-                return Averages(stands, image.WidthInSamples, image.HeightInSamples, (x, y) => Grey(samples.Span.Slice((y * image.WidthInSamples + x) * parts, parts)));
+                return Averages(stands, image.WidthInSamples, image.HeightInSamples,
+                    (x, y) => Grey(samples.Span.Slice((y * image.WidthInSamples + x) * parts, parts)));
             return image.TryGetPng(out byte[]? png) && png is not null ? OfFile(png, stands) : [];
         }
         catch (Exception e) when (e is not OutOfMemoryException)

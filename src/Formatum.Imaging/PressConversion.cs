@@ -43,10 +43,18 @@ public sealed class PressConversion(ColourProfile press)
         return found;
     }
 
-    private static ushort[] Converted(ushort[] parts, Enums.Interpretation kind, ColourProfile from, ColourProfile to)
+    /// <summary>How mixtures of inks look, to be kept with a publication (<see cref="InkTable"/>), in base 64.</summary>
+    public string Table()
+    {
+        ushort[] inks = [.. InkTable.Grid().SelectMany(c => new[] { c.Cyan, c.Magenta, c.Yellow, c.Key }).Select(ink => (ushort)Math.Round(ink * Full))];
+        return Convert.ToBase64String([.. Converted(inks, Enums.Interpretation.Cmyk, press, ColourProfile.Srgb, inks.Length / 4)
+            .Select(part => (byte)Math.Round(part / Full * 255))]);
+    }
+
+    private static ushort[] Converted(ushort[] parts, Enums.Interpretation kind, ColourProfile from, ColourProfile to, int count = 1)
     {
         Vips.Prepare();
-        using var one = Image.NewFromMemoryCopy(MemoryMarshal.AsBytes(parts.AsSpan()).ToArray(), 1, 1, parts.Length, Enums.BandFormat.Ushort);
+        using var one = Image.NewFromMemoryCopy(MemoryMarshal.AsBytes(parts.AsSpan()).ToArray(), count, 1, parts.Length / count, Enums.BandFormat.Ushort);
         using var meant = one.Copy(interpretation: kind);
         using var converted = meant.IccTransform(to.Source, intent: Enums.Intent.Relative, blackPointCompensation: true, inputProfile: from.Source, depth: 16);
         return converted.WriteToMemory<ushort>();

@@ -10,6 +10,7 @@ public sealed class ProfileStore(string folder)
     private const string Ending = ".icc";
 
     private readonly ConcurrentDictionary<string, PressConversion> _presses = new();
+    private readonly ConcurrentDictionary<string, string> _tables = new();
     private readonly Lazy<PressConversion> _general = new(() => new(ColourProfile.GeneralPress));
 
     /// <summary>Keeps a profile that was tried; one of the same content is kept already.</summary>
@@ -32,10 +33,13 @@ public sealed class ProfileStore(string folder)
         return Named(profile);
     }
 
-    private static PressProfile Named(ColourProfile profile)
+    private PressProfile Named(ColourProfile profile)
     {
         string name = profile.Description.Length > 0 ? profile.Description : "Profile without a name";
-        return new(profile.ContentHash, name.Length <= PressProfile.LongestName ? name : name[..PressProfile.LongestName]);
+        return new(profile.ContentHash, name.Length <= PressProfile.LongestName ? name : name[..PressProfile.LongestName])
+        {
+            Table = _tables.GetOrAdd(profile.ContentHash, _ => new PressConversion(profile).Table()),
+        };
     }
 
     private string PathOf(string contentHash) => Path.Combine(folder, contentHash + Ending);

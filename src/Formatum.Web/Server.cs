@@ -11,6 +11,7 @@ using Formatum.Output.Fonts;
 using Formatum.Storage;
 using Formatum.Web.Api;
 using Formatum.Web.Checking;
+using Formatum.Web.Comparing;
 using Formatum.Web.Desk;
 using Formatum.Web.Fonts;
 using Formatum.Web.Hosting;

@@ -104,7 +104,7 @@ public sealed class TreatmentTests : IDisposable
         using var browser = new Browser(900, 1300);
         browser.Driver.Navigate().GoToUrl("file://" + _shop.Folder["t.html"]);
         using var screen = Cut(Image.PngloadBuffer(browser.Driver.GetScreenshot().AsByteArray));
-        using var theirs = ByVips(treatment);
+        using var theirs = ByVips(treatment.Recoloured(p.ColourOf));
         // A blur may be three box blurs (Filter Effects 1, feGaussianBlur), which come near a Gaussian.
         ShouldAgree(png, theirs, $"{name}: PNG and libvips", treatment.Reach > 0 ? 0.03 : 0.01);
         ShouldAgree(png, screen, $"{name}: PNG and screen");

@@ -66,13 +66,15 @@ public class ArchitectureTests
             ["Colours"] = ["Wording"],
             ["Checking"] = ["Hosting", "Links", "Wording"],
             ["Outputs"] = ["Checking", "Hosting", "Links"],
+            ["Comparing"] = ["Hosting", "Outputs", "Pictures"],
             ["Desk"] = ["Checking", "Hosting", "Links", "Outputs", "Wording"],
             ["Rules"] = ["Desk", "Wording"],
             ["Styles"] = ["Rules", "Wording"],
             ["Looks"] = ["Colours", "Rules", "Wording"],
             ["House"] = ["Colours"],
-            ["Api"] = ["Checking", "Colours", "Desk", "Fonts", "Hosting", "Links", "Outputs", "Pictures", "Wording"],
-            ["Pages"] = ["Checking", "Colours", "Desk", "Fonts", "Hosting", "House", "Links", "Looks", "Outputs", "Pictures", "Rules", "Styles", "Wording"],
+            ["Api"] = ["Checking", "Colours", "Comparing", "Desk", "Fonts", "Hosting", "Links", "Outputs", "Pictures", "Wording"],
+            ["Pages"] = ["Checking", "Colours", "Comparing", "Desk", "Fonts", "Hosting", "House", "Links", "Looks", "Outputs", "Pictures", "Rules", "Styles",
+                "Wording"],
         },
     };
 

@@ -13,6 +13,9 @@ public abstract record Colour
     /// <summary>As it shows on a screen, as sRGB. One of the palette is looked up first; by itself it is black.</summary>
     public abstract RgbColour Shown { get; }
 
+    /// <summary>The same, which shows inks as a press prints them. Light is light.</summary>
+    public virtual Colour On(InkTable press) => this;
+
     /// <summary>"#rrggbb" of what shows.</summary>
     public string Hex => Shown.Text;
 
@@ -32,7 +35,11 @@ public abstract record Colour
 /// <param name="Ink">How much of it, 0 for paper to 1 for full.</param>
 public sealed record GreyColour(double Ink) : Colour
 {
-    public override RgbColour Shown => new CmykColour(0, 0, 0, Ink).Shown;
+    /// <summary>How it looks once printed, where that is known.</summary>
+    public RgbColour? Printed { get; init; }
+
+    public override RgbColour Shown => Printed ?? new CmykColour(0, 0, 0, Ink).Shown;
+    public override Colour On(InkTable press) => this with { Printed = press.Shown(0, 0, 0, Ink) };
     public override string Text => string.Create(CultureInfo.InvariantCulture, $"grey {100 * Ink:0.##} %");
 
     public override void Check(string field, FieldErrors errors) => errors.Range(field, Ink, 0, 1, "A grey has from 0 to 1 of ink, or 0 to 100 %.");
@@ -75,11 +82,17 @@ public sealed record RgbColour(byte Red, byte Green, byte Blue) : Colour
 /// <summary>Four inks, each 0 to 1.</summary>
 public sealed record CmykColour(double Cyan, double Magenta, double Yellow, double Key) : Colour
 {
-    /// <summary>Without a profile of a press: CSS Color 5, "naive conversion" of device-cmyk().</summary>
+    /// <summary>How they look once printed, where that is known.</summary>
+    public RgbColour? Printed { get; init; }
+
+    public override Colour On(InkTable press) => this with { Printed = press.Shown(Cyan, Magenta, Yellow, Key) };
+
+    /// <summary>As they look once printed. Where no press is known: CSS Color 5, "naive conversion" of device-cmyk().</summary>
     public override RgbColour Shown
     {
         get
         {
+            if (Printed is not null) return Printed;
             byte Part(double ink) => (byte)Math.Round(255 * (1 - Math.Min(1, ink * (1 - Key) + Key)), MidpointRounding.AwayFromZero);
             return new(Part(Cyan), Part(Magenta), Part(Yellow));
         }

@@ -9,6 +9,7 @@ namespace Formatum.Core.Colours;
 public sealed record SpotColour(string Name, Colour StandIn) : Colour
 {
     public override RgbColour Shown => StandIn.Shown;
+    public override Colour On(InkTable press) => this with { StandIn = StandIn.On(press) };
     public override string Text => $"{Name} ({StandIn.Text})";
 
     public override void Check(string field, FieldErrors errors) => StandIn.Check(field, errors);

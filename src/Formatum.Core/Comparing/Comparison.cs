@@ -101,7 +101,8 @@ public sealed record Comparison(Publication Before, Publication After, Immutable
         var unit = after.Setup.Unit;
         if (was.PageId != now.PageId && before.Pages.ContainsKey(was.PageId))
             yield return (DifferenceKind.Moved, $"From {before.WordsOf(was.PageId)} to {after.WordsOf(now.PageId)}.");
-        else if (Apart(was.Box.Centre, now.Box.Centre) && !Resized(was.Box, now.Box)) yield return (DifferenceKind.Moved, DifferenceText.Moved(now.Box.Centre - was.Box.Centre, unit, Same));
+        else if (Apart(was.Box.Centre, now.Box.Centre) && !Resized(was.Box, now.Box))
+            yield return (DifferenceKind.Moved, DifferenceText.Moved(now.Box.Centre - was.Box.Centre, unit, Same));
         if (Resized(was.Box, now.Box))
             yield return (DifferenceKind.Sized, $"From {Units.Text(was.Box.Width, unit)} x {Units.Text(was.Box.Height, unit)} to "
                 + $"{Units.Text(now.Box.Width, unit)} x {Units.Text(now.Box.Height, unit)}.");
@@ -114,7 +115,7 @@ public sealed record Comparison(Publication Before, Publication After, Immutable
             yield return (DifferenceKind.Picture, $"{before.ImageOf(was)?.Name ?? "No picture"}, then {after.ImageOf(now)?.Name ?? "no picture"}.");
         else if (pictureNow is not null && !Resized(was.Box, now.Box) && before.PlacementOf(was)?.Matrix != after.PlacementOf(now)?.Matrix)
             yield return (DifferenceKind.Crop, "");
-        if (before.LookOf(was).Recoloured(before.ColourOf) != after.LookOf(now).Recoloured(after.ColourOf)) yield return (DifferenceKind.Look, "");
+        if (before.LookOf(was).Recoloured(before.FiguresOf) != after.LookOf(now).Recoloured(after.FiguresOf)) yield return (DifferenceKind.Look, "");
     }
 
     private static bool Apart(Vec p, Vec q) => (p - q).Length > Same;

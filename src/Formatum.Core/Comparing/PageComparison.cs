@@ -28,7 +28,8 @@ internal sealed class PageComparison(int was, PageContents before, int now, Page
 
     private string Sizes(Box was, Box now) => $"From {Size(was)} to {Size(now)}.";
 
-    private string Size(Box box) => $"{Units.Text(DifferenceText.Roughly(box.Width, unit), unit)} x {Units.Text(DifferenceText.Roughly(box.Height, unit), unit)}";
+    private string Size(Box box) =>
+        $"{Units.Text(DifferenceText.Roughly(box.Width, unit), unit)} x {Units.Text(DifferenceText.Roughly(box.Height, unit), unit)}";
 
     /// <summary>First those at the same place are set against each other, then those that look the same, then those that lie over each other.</summary>
     private IEnumerable<FileDifference> Pictures()

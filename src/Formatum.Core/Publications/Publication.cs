@@ -328,8 +328,11 @@ public sealed class Publication : ITextNames
     /// <summary>A frame's outline with its corners as its look shapes them: what is seen of it.</summary>
     public Outline ShapeOf(Frame frame) => frame.LookId is null ? frame.Outline.With(frame.Look.Corners?.Value) : frame.Outline.With(LookOf(frame).Corners);
 
-    /// <summary>A colour with one of the palette looked up; one that is not there is black.</summary>
-    public Colour ColourOf(Colour colour) => colour is not NamedColour named ? colour : Colours.GetValueOrDefault(named.Id) switch
+    /// <summary>A colour as its press prints it, one of the palette looked up; one that is not there is black.</summary>
+    public Colour ColourOf(Colour colour) => FiguresOf(colour).On(InkTable.Of(Setup.Press?.Table));
+
+    /// <summary>A colour by its figures alone, whatever prints it, one of the palette looked up.</summary>
+    public Colour FiguresOf(Colour colour) => colour is not NamedColour named ? colour : Colours.GetValueOrDefault(named.Id) switch
     {
         null => Colour.Black,
         { IsSpot: true } spot => new SpotColour(spot.Name, spot.Colour),

@@ -35,11 +35,11 @@ public sealed record TextStyle
 
     public Colour Colour { get; init; } = Colour.Black;
 
-    /// <summary>What its colour of the palette is; null for a colour of its own.</summary>
-    public Colour? FromPalette { get; init; }
+    /// <summary>Its colour looked up in the palette, as the press prints it; null where none is looked up.</summary>
+    public Colour? Printed { get; init; }
 
     /// <summary>The colour it is printed in.</summary>
-    public Colour Ink => FromPalette ?? Colour;
+    public Colour Ink => Printed ?? Colour;
     public double Tracking { get; init; }
     public double Shift { get; init; }
     public TextPosition Position { get; init; }
@@ -94,7 +94,7 @@ public sealed record TextStyle
         Size = s.Size ?? Usual.Size,
         Leading = s.Leading is > 0 ? s.Leading : null,
         Colour = s.Colour ?? Usual.Colour,
-        FromPalette = s.Colour is NamedColour named ? names?.ColourOf(named) : null,
+        Printed = s.Colour is null or RgbColour ? null : names?.ColourOf(s.Colour),
         Tracking = s.Tracking ?? Usual.Tracking,
         Shift = s.Shift ?? Usual.Shift,
         Position = s.Position ?? Usual.Position,

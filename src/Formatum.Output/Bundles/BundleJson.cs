@@ -15,7 +15,7 @@ public static class BundleJson
     public const string Format = "formatum-publication";
 
     /// <summary>Grows when a reader of the version before could misread what is written.</summary>
-    public const int Version = 10;
+    public const int Version = 11;
 
     private static readonly string[] Known = ["format", "version", "nextId", "setup", "pages", "masters", "rules", "images", "frames", "stories", "styles",
         "fonts", "colours", "looks", "recipes", "checkProfiles", "accepted", "tray"];

@@ -3,6 +3,7 @@ using Formatum.Core.Comparing;
 using Formatum.Core.Publications;
 using Formatum.Storage;
 using Formatum.Web.Checking;
+using Formatum.Web.Comparing;
 using Formatum.Web.Hosting;
 
 namespace Formatum.Web.Api;
@@ -42,7 +43,8 @@ internal static class CompareEndpoints
                 WordsOf(d.Title, d.Detail), null, PlaceOf(d.Before), PlaceOf(d.After))).ToArray();
         var comparison = await heavy.RunAsync(_ => Compared.WithAsync(store, standing, with).GetAwaiter().GetResult(), cancel);
         return comparison.Differences.Select(d => new DifferenceAnswer(d.Kind, d.Subject, WordsOf(d.Title, d.Detail),
-            d.Part.Kind == PartKind.Frame ? d.Part.Id : null, PlaceOf(comparison.Before, d.Before, d.Part), PlaceOf(comparison.After, d.After, d.Part))).ToArray();
+            d.Part.Kind == PartKind.Frame ? d.Part.Id : null, PlaceOf(comparison.Before, d.Before, d.Part),
+            PlaceOf(comparison.After, d.After, d.Part))).ToArray();
     }
 
     private static async Task<IResult> Bring(int id, HttpContext context, PublicationStore store, ComparedFiles files)

@@ -14,7 +14,7 @@ public sealed record PaletteColourAnswer(int Id, string Name, object Colour, boo
     public static PaletteColourAnswer[] All(Publication publication) => [.. publication.Colours.Values.OrderBy(c => c.Id).Select(c =>
     {
         var use = ColourUse.Of(publication, c.Id);
-        var shown = c.Colour.Shown;
+        var shown = publication.ColourOf(c.Colour).Shown;
         return new PaletteColourAnswer(c.Id, c.Name, ColourBody.Answer(publication, c.Colour), c.IsSpot, shown.Text,
             Math.Round(shown.ContrastWith(Core.Colours.Colour.White.Shown), 2),
             Math.Round(shown.ContrastWith(Core.Colours.Colour.Black.Shown), 2), use.Styles.Length, use.Frames.Length);

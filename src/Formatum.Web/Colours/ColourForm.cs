@@ -3,6 +3,8 @@ using Formatum.Core.Checks;
 using Formatum.Core.Colours;
 using Formatum.Core.Edits;
 using Formatum.Core.Publications;
+using Formatum.Imaging;
+using Formatum.Output.Press;
 using Formatum.Web.Wording;
 
 namespace Formatum.Web.Colours;
@@ -27,11 +29,14 @@ public sealed class ColourForm
     public long Seen { get; set; }
 
     /// <param name="colour">The colour; null for a new one.</param>
+    /// <param name="press">What it is printed on: inks show as it prints them, and light begins with the inks that come nearest.</param>
     /// <param name="start">What a new one begins with.</param>
-    public static ColourForm Of(PaletteColour? colour, Colour? start = null)
+    public static ColourForm Of(PaletteColour? colour, PressConversion press, Colour? start = null)
     {
         var now = colour?.Colour ?? start ?? new CmykColour(0, 0, 0, 1);
-        var inks = now as CmykColour ?? InksOf(now.Shown);
+        var printed = PrintedColour.Of(now, press);
+        var inks = now as CmykColour ?? Whole(printed.Inks);
+        var shown = now as RgbColour ?? printed.Shown;
         return new()
         {
             Name = colour?.Name,
@@ -40,21 +45,17 @@ public sealed class ColourForm
             Magenta = Percent(inks.Magenta),
             Yellow = Percent(inks.Yellow),
             Key = Percent(inks.Key),
-            Hex = now.Hex,
-            Grey = Percent((now as GreyColour)?.Ink ?? 1 - now.Shown.Luminance),
+            Hex = shown.Text,
+            Grey = Percent((now as GreyColour)?.Ink ?? 1 - shown.Luminance),
             Spot = colour?.IsSpot ?? false,
         };
     }
 
-    private static string Percent(double share) => (100 * share).ToString("0.##", CultureInfo.InvariantCulture);
+    /// <summary>Figures to begin with, without decimals that nobody typed.</summary>
+    private static CmykColour Whole(CmykColour inks) =>
+        new(Math.Round(inks.Cyan, 2), Math.Round(inks.Magenta, 2), Math.Round(inks.Yellow, 2), Math.Round(inks.Key, 2));
 
-    /// <summary>Figures to begin with where none were given: CSS Color 5, "naive conversion" to device-cmyk().</summary>
-    private static CmykColour InksOf(RgbColour rgb)
-    {
-        double most = Math.Max(rgb.Red, Math.Max(rgb.Green, rgb.Blue)) / 255.0;
-        double Ink(byte part) => most == 0 ? 0 : Math.Round((most - part / 255.0) / most, 2);
-        return new(Ink(rgb.Red), Ink(rgb.Green), Ink(rgb.Blue), Math.Round(1 - most, 2));
-    }
+    private static string Percent(double share) => (100 * share).ToString("0.##", CultureInfo.InvariantCulture);
 
     /// <summary>The edit that the form asks for; what cannot be read goes to <paramref name="errors"/>.</summary>
     public DefineColour Read(int? colourId, FieldErrors errors)

@@ -27,7 +27,7 @@ public static class PaletteFile
         var text = new StringBuilder().Append(Head).Append('\n').Append("Name: ").Append(OneLine(publication.Setup.Name)).Append("\nColumns: 0\n#\n");
         foreach (var colour in publication.Colours.Values.OrderBy(c => c.Id))
         {
-            var (r, g, b) = colour.Colour.Shown;
+            var (r, g, b) = publication.ColourOf(colour.Colour).Shown;
             text.Append(CultureInfo.InvariantCulture, $"{r,3} {g,3} {b,3}\t{OneLine(colour.Name)}\n");
         }
         return text.ToString();

@@ -35,7 +35,7 @@ public sealed class ColoursModel(PublicationStore store, HeavyWork heavy, MainCo
         if (colour is null && standing.Publication.Colours.Count > 0)
             return Redirect(Address(id, standing.Publication.Colours.Keys.Min()));
         var shown = ColourIn(standing.Publication, colour);
-        var form = ColourForm.Of(shown, RgbColour.TryParse(start, out var rgb) ? rgb : null);
+        var form = ColourForm.Of(shown, PressOf(standing.Publication.Setup), RgbColour.TryParse(start, out var rgb) ? rgb : null);
         form.Seen = standing.Revision;
         Sheet = await SheetAsync(standing, shown, form);
         return Page();

@@ -1,6 +1,7 @@
 using Formatum.Core.Comparing;
 using Formatum.Storage;
 using Formatum.Web.Checking;
+using Formatum.Web.Comparing;
 using Formatum.Web.Hosting;
 using Formatum.Web.Outputs;
 using Microsoft.AspNetCore.Mvc;

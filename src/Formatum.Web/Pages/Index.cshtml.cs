@@ -1,6 +1,7 @@
 using Formatum.Core.Edits;
 using Formatum.Storage;
 using Formatum.Web.Checking;
+using Formatum.Web.Comparing;
 using Formatum.Web.Desk;
 using Formatum.Web.Outputs;
 using Formatum.Web.Pictures;

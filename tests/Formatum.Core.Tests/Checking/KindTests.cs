@@ -159,7 +159,7 @@ public sealed class KindTests
     {
         var rich = new CmykColour(0.6, 0.4, 0.4, 1);
         var p = Mends(CheckedPublications.Clean().Text(1, Middle, "Black", new() { Colour = rich }), FindingKind.BlackOfManyInks);
-        p.ColourOf(p.StoryOf(p.Last())!.Text.Paragraphs[0].Set.Colour!).ShouldBe(CheckedPublications.InkBlack);
+        p.FiguresOf(p.StoryOf(p.Last())!.Text.Paragraphs[0].Set.Colour!).ShouldBe(CheckedPublications.InkBlack);
         CheckedPublications.Clean().Text(1, Middle, "Black", new() { Colour = rich, Size = 30 }).Found(FindingKind.BlackOfManyInks).ShouldBeNull();
         Mends(CheckedPublications.Clean().Text(1, Middle, "Grey", new() { Colour = Colour.Of("#202020") }), FindingKind.BlackOfManyInks);
         CheckedPublications.Clean().Text(1, Middle, "Black", new() { Colour = Colour.Black }).Found(FindingKind.BlackOfManyInks).ShouldBeNull();
@@ -240,12 +240,12 @@ public sealed class KindTests
     {
         var p = CheckedPublications.Clean().Do(new MakeFrame { Page = 1, Box = Middle, Look = new() { Background = Colour.Of("#00e0f0") } });
         var mended = Mends(p, FindingKind.ColourNotOfIntent);
-        mended.ColourOf(mended.LookOf(mended.Last()).Background!).ShouldBe(new CmykColour(1, 0, 0, 0));
+        mended.FiguresOf(mended.LookOf(mended.Last()).Background!).ShouldBe(new CmykColour(1, 0, 0, 0));
         Mends(CheckedPublications.Clean().Text(1, Middle, "Red", new() { Colour = Colour.Of("#d01030") }), FindingKind.ColourNotOfIntent);
         p = CheckedPublications.Clean().Do(new DefineColour { Name = "Sun", Colour = Colour.Of("#fff000") });
         p = p.Do(new MakeFrame { Page = 1, Box = Middle, Look = new() { Background = new NamedColour(p.Colours.Keys.Max()) } });
         mended = Mends(p, FindingKind.ColourNotOfIntent);
-        mended.ColourOf(mended.LookOf(mended.Last()).Background!).ShouldBe(new CmykColour(0, 0, 1, 0));
+        mended.FiguresOf(mended.LookOf(mended.Last()).Background!).ShouldBe(new CmykColour(0, 0, 1, 0));
         mended.Colours.Values.ShouldNotContain(c => c.Name == "Sun");
     }
 

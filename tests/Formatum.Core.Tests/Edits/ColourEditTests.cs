@@ -40,9 +40,9 @@ public sealed class ColourEditTests
     private static Colour[] Shown(Publication p, string name)
     {
         var frame = p.Frames.Values.Single(f => f.Name == name);
-        return [.. frame.Look.Recoloured(p.ColourOf).AllColours(), .. p.StoryOf(frame) is { } story ? TextCascade.Styled(p, story.Text)
+        return [.. frame.Look.Recoloured(p.FiguresOf).AllColours(), .. p.StoryOf(frame) is { } story ? TextCascade.Styled(p, story.Text)
             .Paragraphs.SelectMany(t => t.Runs)
-            .Select(r => r.Style.Ink) : []];
+            .Select(r => p.FiguresOf(r.Style.Colour)) : []];
     }
 
     [Fact]

@@ -70,5 +70,5 @@ internal sealed class ColourNotOfIntent : KindCheck
 
     /// <summary>The ink colour of the palette that shows most alike, by the distance in CIELAB (CIE 15: delta E 1976).</summary>
     private static NamedColour Nearest(Publication publication, Colour colour) =>
-        new(Inks(publication).MinBy(c => Lab.Of(c.Colour.Shown).DistanceTo(Lab.Of(colour.Shown)))!.Id);
+        new(Inks(publication).MinBy(c => Lab.Of(publication.ColourOf(c.Colour).Shown).DistanceTo(Lab.Of(colour.Shown)))!.Id);
 }

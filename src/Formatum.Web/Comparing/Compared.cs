@@ -4,7 +4,7 @@ using Formatum.Core.Comparing;
 using Formatum.Core.Publications;
 using Formatum.Storage;
 
-namespace Formatum.Web.Checking;
+namespace Formatum.Web.Comparing;
 
 /// <summary>What a publication is compared with: "publication-3", or "step-120" of its own history.</summary>
 public static class Compared

@@ -7,13 +7,14 @@ using Formatum.Core.Publications;
 using Formatum.Documents;
 using Formatum.Imaging;
 using Formatum.Imaging.Apart;
+using Formatum.Output;
 using Formatum.Output.Fonts;
 using Formatum.Output.Making;
 using Formatum.Storage;
 using Formatum.Web.Hosting;
 using Formatum.Web.Outputs;
 
-namespace Formatum.Web.Checking;
+namespace Formatum.Web.Comparing;
 
 /// <summary>A PDF that was made before set against the pages as they are now.</summary>
 /// <param name="File">The PDF made before.</param>
@@ -105,7 +106,8 @@ public sealed class FileComparer(ComparedFiles files, RecipeShelf shelf, OutputJ
         {
             await heavy.RunAsync(stop =>
             {
-                new OutputWriter(wish, new(previews, readers) { PreviewsServe = true }, previews, new(fonts, null), heavy.MostPixels, cancel: stop).Write(aside);
+                var source = new PixelSource(previews, readers) { PreviewsServe = true };
+                new OutputWriter(wish, source, previews, new(fonts, null), heavy.MostPixels, cancel: stop).Write(aside);
                 return true;
             }, cancel);
             File.Move(aside, path, overwrite: true);

@@ -7,7 +7,7 @@ using Formatum.Web.Hosting;
 using Formatum.Web.Outputs;
 using Formatum.Web.Pictures;
 
-namespace Formatum.Web.Checking;
+namespace Formatum.Web.Comparing;
 
 /// <summary>A PDF that was made before.</summary>
 /// <param name="Key">By which it is chosen: "output-3f2c…" for an output that is kept, "pdf-91ab…" for one that somebody brought.</param>
@@ -35,8 +35,8 @@ public sealed class ComparedFiles(ServerOptions options, OutputJobs outputs, Pic
 
     /// <exception cref="EditRefused">There is none of this key.</exception>
     public ComparedFile Find(int publicationId, string key) => Of(publicationId).FirstOrDefault(f => f.Key == key)
-        ?? throw new NoSuchPart("with", $"This PDF is not there any more: the newest {OutputJobs.MostKept} outputs and {MostBrought} that were brought are kept. "
-            + "Bring it again.");
+        ?? throw new NoSuchPart("with", $"This PDF is not there any more: the newest {OutputJobs.MostKept} outputs, and {MostBrought} that were brought, "
+            + "are kept. Bring it again.");
 
     /// <summary>Whether a key is one of a file.</summary>
     public static bool IsFile(string? key) => key is not null

@@ -4,7 +4,7 @@ using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 using Formatum.Storage;
 
-namespace Formatum.Web.Checking;
+namespace Formatum.Web.Comparing;
 
 /// <summary>What the screen shows of a publication set against a PDF.</summary>
 /// <param name="Standing">The publication.</param>
@@ -34,5 +34,6 @@ public sealed record ComparedWithFileView(Standing Standing, ComparedWithFile? C
         $"left:{100 * box.X / page.Width:0.##}%;top:{100 * box.Y / page.Height:0.##}%;width:{100 * box.Width / page.Width:0.##}%;" +
         $"height:{100 * box.Height / page.Height:0.##}%");
 
-    public static string TrimOf(Box trim) => string.Create(CultureInfo.InvariantCulture, $"{trim.X:0.###} {trim.Y:0.###} {trim.Width:0.###} {trim.Height:0.###}");
+    public static string TrimOf(Box trim) => string.Create(CultureInfo.InvariantCulture,
+        $"{trim.X:0.###} {trim.Y:0.###} {trim.Width:0.###} {trim.Height:0.###}");
 }
