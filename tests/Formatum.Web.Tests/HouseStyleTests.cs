@@ -42,6 +42,19 @@ public sealed class HouseStyleTests(Workplace place) : InBrowser(place)
         Browser.Click(".take-part select option[value='Replaced']");
         Browser.Until(() => Browser.Find("#impact-sum").Text == "1 frame changes", "which frame it touches");
         Browser.Find("#impact h2").Text.ShouldBe("Take 3 parts over");
+        Browser.Click("#discard");
+        Browser.Until(() => Browser.Has(".take-part") && Browser.Find(".take-part select").GetDomProperty("value") == "",
+            "what it has, nothing chosen of what differs");
+        // What changed there since it was seen is not taken unseen.
+        await Server.PostAsync($"/api/publications/{house}/rules", new { name = "New there", fit = "fit" });
+        Browser.Click(".take-part select option[value='Replaced']");
+        Browser.Until(() => Browser.Find("#impact-sum").Text == "1 frame changes", "which frame it touches, again");
+        Browser.Click("#apply");
+        Browser.Until(() => Browser.Find("#notices").Text.Contains("The house of many rules was changed while you looked", StringComparison.Ordinal), "refused");
+        Browser.Driver.Navigate().Refresh();
+        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector(".take-part input:checked")).Count == 3, "with what is new there");
+        Browser.Click(".take-part select option[value='Replaced']");
+        Browser.Until(() => Browser.Find("#impact h2").Text == "Take 4 parts over", "all four");
         Browser.Click("#apply");
         Browser.Until(() => Browser.Driver.FindElements(By.CssSelector(".take-same")).Count >= 4 && !Browser.Has(".take-part"), "all the same now");
         Frame(id, frame, f => f.GetProperty("placement").ToString() != was, "the frame follows");

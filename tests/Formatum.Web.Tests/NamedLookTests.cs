@@ -64,6 +64,20 @@ public sealed class NamedLookTests(Workplace place) : InBrowser(place)
     }
 
     [Fact]
+    public async Task How_light_each_colour_becomes_in_its_grey_is_a_figure_of_a_look()
+    {
+        int id = await Server.NewPublicationAsync("Grey");
+        int frame = (await FilledAsync(id, (60, 60, 200, 120)))[0];
+        int look = await MadeAsync(id, "Grey", new { treatment = new { grey = new { red = 0.5, green = 0.4, blue = 0.1 } } }, [frame]);
+        Go($"/publications/{id}/looks/{look}");
+        Browser.Find("#figure-treatment_grey_red").GetDomProperty("value").ShouldBe("50");
+        Type("#figure-treatment_grey_blue", "-20");
+        Browser.Until(() => Browser.Has($"[data-touched='{frame}']"), "what it does");
+        Browser.Click("#apply");
+        Frame(id, frame, f => Look(f).GetProperty("treatment").GetProperty("grey").GetProperty("blue").GetDouble() == -0.2, "stored");
+    }
+
+    [Fact]
     public async Task The_look_that_was_set_last_is_put_on_again_by_a_key()
     {
         int id = await Server.NewPublicationAsync("Again");

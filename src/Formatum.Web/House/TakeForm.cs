@@ -14,6 +14,9 @@ public sealed class TakeForm
     /// <summary>The publication's revision when the page was opened.</summary>
     public long Seen { get; set; }
 
+    /// <summary>The revision of the publication it comes from when the page was opened.</summary>
+    public long FromSeen { get; set; }
+
     /// <summary>What becomes of each part, by <see cref="Key"/>: a <see cref="Namesake"/>, or nothing where it is left.</summary>
     public Dictionary<string, string?> Parts { get; set; } = [];
 

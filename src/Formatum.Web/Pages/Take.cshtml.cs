@@ -24,7 +24,7 @@ public sealed class TakeModel(PublicationStore store, HeavyWork heavy) : PageMod
         Standing = await store.OpenAsync(id);
         Sources = [.. (await store.ListAsync()).Where(p => p.Id != id && !p.PutAway).OrderByDescending(p => p.IsLibrary)];
         if (from is not { } chosen || chosen == id) return;
-        var form = new TakeForm { From = chosen, Seen = Standing.Revision };
+        var form = new TakeForm { From = chosen, Seen = Standing.Revision, FromSeen = (await store.OpenAsync(chosen)).Revision };
         Sheet = await SheetAsync(Standing, form);
         // What is nowhere here is what one comes for.
         foreach (var part in Sheet.Parts.Where(p => p.IsNew)) form.Parts[TakeForm.Key(part.Part)] = "Kept";
@@ -36,7 +36,10 @@ public sealed class TakeModel(PublicationStore store, HeavyWork heavy) : PageMod
 
     public async Task<IActionResult> OnPostApplyAsync(int id, TakeForm form)
     {
-        var (here, source) = ((await store.OpenAsync(id)).Publication, (await store.OpenAsync(form.From)).Publication);
+        var (here, from) = ((await store.OpenAsync(id)).Publication, await store.OpenAsync(form.From));
+        var source = from.Publication;
+        if (from.Revision != form.FromSeen)
+            throw new EditRefused("from", $"{source.Setup.Name} was changed while you looked at what it has. Look at the page anew, and take it then.");
         await store.EditAsync(id, form.Read(source, new HouseComparison(source, here).Parts()), HttpContext.Seen(form.Seen));
         return this.GoTo($"/publications/{id}/take?from={form.From}");
     }

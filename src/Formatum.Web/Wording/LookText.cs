@@ -25,6 +25,8 @@ public static class LookText
             ? words[..1] + words[1..].ToLowerInvariant().Replace("color", "colour", StringComparison.Ordinal) : "")),
     ];
 
+    private const string GreyWeight = "treatment.grey.";
+
     private static readonly (string, string)[] YesNo = [("true", "yes"), ("false", "no")];
 
     /// <summary>The figures of each part, by the part's name.</summary>
@@ -67,7 +69,8 @@ public static class LookText
         ["Treatment"] =
         [
             new("treatment.sharpen.amount", "Sharpened, %"), new("treatment.sharpen.radius", "Radius, pt"), new("treatment.blur", "Blur, pt"),
-            new("treatment.grey", "Grey", YesNo), new("treatment.brightness", "Brightness, %"), new("treatment.contrast", "Contrast, %"),
+            new("treatment.grey", "Grey", YesNo), .. TreatmentText.Weights.Select(w => new Figure($"{GreyWeight}{w.Name}", $"{w.Label}, %")),
+            new("treatment.brightness", "Brightness, %"), new("treatment.contrast", "Contrast, %"),
             new("treatment.saturation", "Saturation, %"), new("treatment.warmth", "Warmth, %"), new("treatment.black", "Black from, %"),
             new("treatment.white", "White from, %"), new("treatment.gamma", "Gamma"), new("treatment.invert", "Inverted", YesNo),
             new("treatment.inks", "Two inks", YesNo), new("treatment.inks.dark", "Shadows in"), new("treatment.inks.light", "Lights in"),
@@ -111,6 +114,8 @@ public static class LookText
             "treatment.sharpen.radius" => Points(treatment.Sharpen?.Radius),
             "treatment.blur" => Points(treatment.Blur),
             "treatment.grey" => treatment.Grey is null ? "false" : "true",
+            _ when figure.StartsWith(GreyWeight, StringComparison.Ordinal) => Percent(treatment.Grey is { } mix
+                ? TreatmentText.Weights.Single(w => w.Name == figure[GreyWeight.Length..]).Value(mix) : null),
             "treatment.brightness" => Percent(treatment.Brightness),
             "treatment.contrast" => Percent(treatment.Contrast),
             "treatment.saturation" => Percent(treatment.Saturation),

@@ -29,7 +29,7 @@ function showNine() {
 export const { act, go, isLeaving } = actOn(address, rules.dataset.publication, () => changed, () => { document.getElementById('elsewhere').hidden = false; });
 
 document.addEventListener('click', event => {
-  if (event.target.closest('#discard')) go(address);
+  if (event.target.closest('#discard')) go(rules.dataset.anew ?? address);
   const asked = event.target.closest('[data-act]');
   if (asked) act(asked.dataset.act, asked.dataset.values ? valuesOf(JSON.parse(asked.dataset.values)) : new FormData(form));
 });
