@@ -30,12 +30,13 @@ switch (what)
     case "previews-child": PreviewBench.Child(folder); break;
     case "import": await PreviewBench.ImportAsync(folder); break;
     case "check": CheckBench.Run(); break;
+    case "compare": CompareBench.Run(folder); break;
     case "press": PressBench.Run(folder); break;
     case "press-child": PressBench.Child(folder, args[2]); break;
     case "pdf": PdfBench.Run(folder); break;
     case "pdf-child": PdfBench.Child(folder, int.Parse(args[2], CultureInfo.InvariantCulture)); break;
     default:
-        Console.Error.WriteLine("Choose fit, rules, pour, open, load, words, wrap, treat, slider, typing, pointer, previews, import, check, press or pdf.");
+        Console.Error.WriteLine("Choose fit, rules, pour, open, load, words, wrap, treat, slider, typing, pointer, previews, import, check, compare, press or pdf.");
         return 2;
 }
 return 0;

@@ -34,16 +34,19 @@ internal static class SoftPictures
                 (width, height) = (drawable.Image.Width, drawable.Image.Height);
             double wider = across * drawable.Image.Width / width, taller = down * drawable.Image.Height / height;
             using var source = Fitting(drawable.Image, new(width, height, SKColorType.Rgba8888, SKAlphaType.Premul, SKColorSpace.CreateSrgb()));
-            using var filter = FilterOf(treatment, deviation => ((float)(deviation / wider), (float)(deviation / taller)));
-            return drawable with { Image = Filtered(source, filter, drawable.Image.AlphaType == SKAlphaType.Opaque) };
+            SKImageFilter? Filter() => FilterOf(treatment, deviation => ((float)(deviation / wider), (float)(deviation / taller)));
+            return drawable with { Image = Filtered(source, Filter, drawable.Image.AlphaType == SKAlphaType.Opaque) };
         }
     }
 
     /// <summary>A band has no fewer rows: each is worked out with what lies around it.</summary>
     private const int LeastRows = 500;
 
-    /// <summary>The picture through a filter, band by band on all cores; not multiplied by alpha.</summary>
-    private static SKImage Filtered(SKImage source, SKImageFilter? filter, bool opaque)
+    /// <summary>
+    /// The picture through a filter, band by band on all cores; not multiplied by alpha. Each band has a filter of its own: the drawing library keeps what one
+    /// came to for the next time, and takes it up where it is not the same.
+    /// </summary>
+    private static SKImage Filtered(SKImage source, Func<SKImageFilter?> filterOf, bool opaque)
     {
         var info = new SKImageInfo(source.Width, source.Height, SKColorType.Rgba8888, opaque ? SKAlphaType.Opaque : SKAlphaType.Unpremul,
             SKColorSpace.CreateSrgb());
@@ -56,6 +59,7 @@ internal static class SoftPictures
             var rows = info.WithSize(info.Width, bottom - top);
             using var surface = SKSurface.Create(rows.WithAlphaType(SKAlphaType.Premul));
             surface.Canvas.Clear(SKColors.Transparent);
+            using var filter = filterOf();
             using var paint = new SKPaint { ImageFilter = filter, BlendMode = SKBlendMode.Src };
             surface.Canvas.DrawImage(source, 0, -top, SKSamplingOptions.Default, paint);
             if (!surface.ReadPixels(rows.WithAlphaType(SKAlphaType.Unpremul), into + (nint)top * info.RowBytes, info.RowBytes, 0, 0))

@@ -109,7 +109,8 @@ public sealed class FindingsInPdfTests : IDisposable
     {
         var photograph = _shop.Reader.Read(TestPictures.Photographs[^1], "p.jpg");
         var p = Workshop.Link(Publication.Create(Workshop.A4() with { PageWidth = 300, PageHeight = 400, Bleed = 0 }, 1), photograph);
-        p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(0, 0, 300, 90), Look = new() { Background = new CmykColour(0.6, 0.2, 0.1, 0.05), Opacity = 0.8 } });
+        var wash = new Look { Background = new CmykColour(0.6, 0.2, 0.1, 0.05), Opacity = 0.8 };
+        p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(0, 0, 300, 90), Look = wash });
         p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(40, 60, 200, 150), ImageId = p.Images.Keys.Single(), Own = new() { Fit = FitKind.Fill } });
         p = Workshop.Do(p, new MakeFrame
         {

@@ -67,8 +67,8 @@ public sealed class AccessibilityTests(Workplace place) : InBrowser(place)
         Go($"/publications/{id}/compare?with=step-0");
         Browser.Find(".compare-page");
         Check("Compare");
-        using (var form = new MultipartFormDataContent { { new ByteArrayContent(await Server.Client.GetByteArrayAsync($"/api/publications/{id}/output.pdf?recipe=proof&pages=1")),
-            "files", "before.pdf" } })
+        byte[] pdf = await Server.Client.GetByteArrayAsync($"/api/publications/{id}/output.pdf?recipe=proof&pages=1");
+        using (var form = new MultipartFormDataContent { { new ByteArrayContent(pdf), "files", "before.pdf" } })
         using (var brought = await Server.Client.PostAsync($"/api/publications/{id}/compare/pdfs", form))
             Go($"/publications/{id}/compare{brought.Headers.Location!.ToString().Split("compare")[1]}");
         Browser.Find(".file-page");

@@ -100,7 +100,8 @@ public sealed class CompareFileTests(Workplace place) : InBrowser(place)
         Browser.Driver.Navigate().GoToUrl($"{Server.Address}/publications/{id}/compare");
         Browser.Find("#compare[data-ready]");
         Browser.Find("#pdf-file").SendKeys(file);
-        Browser.Until(() => Browser.Has(".compare-list") && Browser.Find(".compare-list").Text.Contains("Moved: A picture", StringComparison.Ordinal), "compared");
+        bool Says(string css, string words) => Browser.Has(css) && Browser.Find(css).Text.Contains(words, StringComparison.Ordinal);
+        Browser.Until(() => Says(".compare-list", "Moved: A picture"), "compared");
         Browser.Until(() => Browser.Driver.FindElements(By.CssSelector(".file-page[data-drawn=yes] canvas")).Count == 2, "both are drawn");
         Browser.Driver.FindElements(By.CssSelector("#with option[selected]")).Single().Text.ShouldContain("made before.pdf (brought)");
         HasInk("before").ShouldBeTrue("the picture lies on the page that was");
@@ -108,7 +109,7 @@ public sealed class CompareFileTests(Workplace place) : InBrowser(place)
         Browser.Click("[name=view][value=over]");
         Browser.Until(() => Browser.Find(".compare-main").GetDomAttribute("data-view") == "over", "laid over");
         Browser.Click("#as option[value=screen]");
-        Browser.Until(() => Browser.Has(".compare-sum") && Browser.Find(".compare-sum").Text.Contains("by the recipe Screen", StringComparison.Ordinal), "made otherwise");
+        Browser.Until(() => Says(".compare-sum", "by the recipe Screen"), "made otherwise");
         Browser.Find(".compare-list a").Click();
         Browser.Until(() => Browser.Has("#desk[data-ready]"), "where it is");
     }

@@ -284,8 +284,8 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
     {
         var random = new Random(Seed);
         int id = await Server.NewPublicationAsync("Compared", pages: 2);
-        await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 10, y = 10, width = 100, height = 80, text = new { paragraphs = new[] {
-            new { text = "Words" } } } });
+        object words = new { paragraphs = new[] { new { text = "Words" } } };
+        await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 10, y = 10, width = 100, height = 80, text = words });
         byte[] whole = await Server.Client.GetByteArrayAsync($"/api/publications/{id}/output.pdf?recipe=screen");
         byte[] deep = Encoding.ASCII.GetBytes($"%PDF-1.7\n1 0 obj\n{new string('[', 200_000)}\nendobj\ntrailer << /Root 1 0 R >>\n%%EOF");
         for (int round = 0; round < Pdfs; round++)

@@ -50,7 +50,8 @@ public sealed class HouseStyleTests(Workplace place) : InBrowser(place)
         Browser.Click(".take-part select option[value='Replaced']");
         Browser.Until(() => Browser.Find("#impact-sum").Text == "1 frame changes", "which frame it touches, again");
         Browser.Click("#apply");
-        Browser.Until(() => Browser.Find("#notices").Text.Contains("The house of many rules was changed while you looked", StringComparison.Ordinal), "refused");
+        Browser.Until(() => Browser.Find("#notices").Text.Contains("The house of many rules was changed while you looked", StringComparison.Ordinal),
+            "refused");
         Browser.Driver.Navigate().Refresh();
         Browser.Until(() => Browser.Driver.FindElements(By.CssSelector(".take-part input:checked")).Count == 3, "with what is new there");
         Browser.Click(".take-part select option[value='Replaced']");

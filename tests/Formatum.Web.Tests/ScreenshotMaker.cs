@@ -177,8 +177,8 @@ public sealed class ScreenshotMaker
         await ChangeAsync(root);
         Show("/publications/2/compare", "#compare[data-ready]", null);
         browser.Click("#with optgroup[label='PDFs made before'] option");
-        Browser.Until(() => browser.Run<bool>("const seen = [...document.querySelectorAll('.file-page')].filter(p => p.getBoundingClientRect().top < innerHeight); " +
-            "return seen.length > 3 && seen.every(p => p.dataset.drawn === 'yes')"), "pages of both");
+        Browser.Until(() => browser.Run<bool>("const seen = [...document.querySelectorAll('.file-page')].filter(p => p.getBoundingClientRect().top < " +
+            "innerHeight); return seen.length > 3 && seen.every(p => p.dataset.drawn === 'yes')"), "pages of both");
         Save("compare.png");
     }
 
@@ -187,11 +187,11 @@ public sealed class ScreenshotMaker
     {
         using var client = new HttpClient { BaseAddress = new(root) };
         var publication = await client.GetFromJsonAsync<JsonElement>("/api/publications/2");
-        int Frame(string name) => publication.GetProperty("frames").EnumerateArray().First(f => f.GetProperty("name").GetString() == name).GetProperty("id").GetInt32();
-        int picture = publication.GetProperty("images").EnumerateArray().First(i => i.GetProperty("name").GetString() == "glaze-tenmoku.jpg").GetProperty("id").GetInt32();
+        int Id(string of, string name) => publication.GetProperty(of).EnumerateArray().First(p => p.GetProperty("name").GetString() == name)
+            .GetProperty("id").GetInt32();
         async Task Patch(string name, object change) =>
-            (await client.PatchAsJsonAsync($"/api/publications/2/frames/{Frame(name)}", change)).EnsureSuccessStatusCode();
-        await Patch("Glaze of the month", new { imageId = picture });
+            (await client.PatchAsJsonAsync($"/api/publications/2/frames/{Id("frames", name)}", change)).EnsureSuccessStatusCode();
+        await Patch("Glaze of the month", new { imageId = Id("images", "glaze-tenmoku.jpg") });
         await Patch("In this number", new { y = "208 mm" });
     }
 }

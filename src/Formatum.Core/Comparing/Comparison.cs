@@ -24,11 +24,16 @@ public sealed record Comparison(Publication Before, Publication After, Immutable
     /// <summary>What differs on a page, before or after.</summary>
     public IEnumerable<Difference> On(int pageId) => Differences.Where(d => d.After?.PageId == pageId || d.Before?.PageId == pageId);
 
+    /// <summary>A publication on the press of another: how inks look otherwise there is told once, of the set-up.</summary>
+    private static Publication OnPressOf(Publication before, Publication after) => before.Setup.Press == after.Setup.Press ? before
+        : before.With(new Changes([new(before.Setup.Key, before.Setup, before.Setup with { Press = after.Setup.Press })]));
+
     private int PlaceOf(int pageId) => After.Order.IndexOf(pageId) is >= 0 and var at ? at : After.Pages.ContainsKey(pageId) ? -1 : int.MaxValue;
 
     public static Comparison Of(Publication before, Publication after)
     {
-        var found = SetUp(before, after).Concat(PagesBetween(before, after)).Concat(Frames(before, after)).Concat(Stories(before, after)).ToList();
+        var alike = OnPressOf(before, after);
+        var found = SetUp(before, after).Concat(PagesBetween(before, after)).Concat(Frames(alike, after)).Concat(Stories(alike, after)).ToList();
         var made = new Comparison(before, after, []);
         return made with
         {
@@ -115,7 +120,7 @@ public sealed record Comparison(Publication Before, Publication After, Immutable
             yield return (DifferenceKind.Picture, $"{before.ImageOf(was)?.Name ?? "No picture"}, then {after.ImageOf(now)?.Name ?? "no picture"}.");
         else if (pictureNow is not null && !Resized(was.Box, now.Box) && before.PlacementOf(was)?.Matrix != after.PlacementOf(now)?.Matrix)
             yield return (DifferenceKind.Crop, "");
-        if (before.LookOf(was).Recoloured(before.FiguresOf) != after.LookOf(now).Recoloured(after.FiguresOf)) yield return (DifferenceKind.Look, "");
+        if (before.LookOf(was).Recoloured(before.ColourOf) != after.LookOf(now).Recoloured(after.ColourOf)) yield return (DifferenceKind.Look, "");
     }
 
     private static bool Apart(Vec p, Vec q) => (p - q).Length > Same;

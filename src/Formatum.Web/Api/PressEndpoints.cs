@@ -35,9 +35,8 @@ internal static class PressEndpoints
         spread.MapGet("/press", async (int id, int number, PressViews views, CancellationToken cancel) =>
         {
             var view = await views.OfAsync(id, number, cancel);
-            var (_, index) = view.Page.Most();
-            return new PressAnswer(InkAnswer.At(view.Page, index), (double)(index % view.Page.Width) / view.Page.Width,
-                (double)(index / view.Page.Width) / view.Page.Height, Math.Round(view.ShareBeyond, 5));
+            var (most, x, y) = InkAnswer.Most(view.Page);
+            return new PressAnswer(most, x, y, Math.Round(view.ShareBeyond, 5));
         }).WithSummary("Where the most ink lies on a spread, and how much of it lies outside the press's gamut.");
     }
 }

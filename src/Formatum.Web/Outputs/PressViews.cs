@@ -19,6 +19,13 @@ public sealed record InkAnswer(double Cyan, double Magenta, double Yellow, doubl
         + string.Concat(Spots.Select(s => string.Create(CultureInfo.InvariantCulture, $"  {s.Key} {s.Value:0}")))
         + string.Create(CultureInfo.InvariantCulture, $": {Sum:0} %");
 
+    /// <summary>Where the most ink lies, in shares of the width and height, and how much.</summary>
+    public static (InkAnswer Ink, double X, double Y) Most(SeparatedPage page)
+    {
+        var (_, index) = page.Most();
+        return (At(page, index), (double)(index % page.Width) / page.Width, (double)(index / page.Width) / page.Height);
+    }
+
     public static InkAnswer At(SeparatedPage page, int index)
     {
         double Of(byte ink) => Math.Round(ink / 2.55, 1);

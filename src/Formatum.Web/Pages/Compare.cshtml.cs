@@ -60,8 +60,7 @@ public sealed class CompareModel(PublicationStore store, HeavyWork heavy, Compar
             return Partial("_ComparedWithFile", new ComparedWithFileView(Standing, await comparer.CompareAsync(Standing, with, madeBy,
                 HttpContext.RequestAborted), madeBy));
         }
-        catch (Exception e) when (Problems.Describe(e) is { Status: < StatusCodes.Status500InternalServerError } or { Status:
-            StatusCodes.Status503ServiceUnavailable or StatusCodes.Status507InsufficientStorage })
+        catch (Exception e) when (Problems.Describe(e).Status is not StatusCodes.Status500InternalServerError)
         {
             return Partial("_ComparedWithFile", new ComparedWithFileView(Standing, null, madeBy, Problems.Describe(e).Detail));
         }

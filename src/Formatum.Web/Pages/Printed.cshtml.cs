@@ -33,8 +33,7 @@ public sealed class PrintedModel(PublicationStore store, PressViews views) : Pag
     public async Task<IActionResult> OnGetSumAsync(int id, int spread)
     {
         var view = await views.OfAsync(id, spread, HttpContext.RequestAborted);
-        var (_, index) = view.Page.Most();
-        return Partial("_PrintedSum", new PrintedSum(InkAnswer.At(view.Page, index), view.ShareBeyond, (double)(index % view.Page.Width) / view.Page.Width,
-            (double)(index / view.Page.Width) / view.Page.Height));
+        var (most, x, y) = InkAnswer.Most(view.Page);
+        return Partial("_PrintedSum", new PrintedSum(most, view.ShareBeyond, x, y));
     }
 }

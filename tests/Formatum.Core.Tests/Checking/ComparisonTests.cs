@@ -73,6 +73,15 @@ public sealed class ComparisonTests
     }
 
     [Fact]
+    public void Another_press_is_told_once_though_all_inks_look_otherwise()
+    {
+        var p = Begun();
+        p = p.Do(new ChangeLook([p.Last().Id], new() { Background = new(new CmykColour(1, 0, 0, 0)) }));
+        var press = new PressProfile(new string('a', 64), "Grey") { Table = Convert.ToBase64String(new byte[InkTable.Bytes]) };
+        Told(p, p.Do(new ChoosePress(press))).ShouldBe(["SetUp"]);
+    }
+
+    [Fact]
     public void An_edition_differs_by_what_was_emptied()
     {
         var p = Begun();

@@ -75,7 +75,11 @@ public sealed class FileComparisonTests
         Told(Page(Text), before).ShouldBe(["FrameCame: A picture"]);
         // Darker and flatter, as inks show it: the same picture.
         Told(before, With(at, [.. Vase.Select(g => (byte)(20 + g * 0.6))])).ShouldBeEmpty();
-        Told(before, With(at.Moved(0, 300), Jug)).ShouldBe(["FrameWent: A picture", "FrameCame: A picture"]);
+        Told(before, With(at.Moved(0, 300), Jug)).ShouldBe(
+        [
+            "FrameWent: A picture",
+            "FrameCame: A picture",
+        ]);
     }
 
     [Fact]
@@ -93,7 +97,8 @@ public sealed class FileComparisonTests
         PageContents[] before = [.. texts.Select(t => Page(t))], after = [before[0], Page("all new here"), .. before[1..3], before[4]];
         Told(before, after).ShouldBe(["PageCame: Page 2", "PageWent: Page 4 of the file"]);
         // A page of which nothing is left is the same page with other words, where none came or went.
-        Told(before, [.. before[..2], Page("wholly other words"), .. before[3..]]).ShouldBe(["Words: \u201cthree red bowls\u201d Became \u201cwholly other words\u201d."]);
+        Told(before, [.. before[..2], Page("wholly other words"), .. before[3..]])
+            .ShouldBe(["Words: \u201cthree red bowls\u201d Became \u201cwholly other words\u201d."]);
         Told([before[0]], [before[0] with { Width = 420 }]).ShouldHaveSingleItem().ShouldStartWith("Sized: The page From 141.1 mm");
     }
 
