@@ -57,7 +57,8 @@ public static class PdfPages
         var trim = TrimOf(page);
         // What stands beside the trim is cut away: marks, and words for the printer.
         bool IsKept(Box box) => box.Right > 0 && box.Bottom > 0 && box.X < trim.Width && box.Y < trim.Height;
-        double height = page.CropBox.Bounds is var crop && page.Rotation.SwapsAxis ? crop.Width : crop.Height;
+        var crop = page.CropBox.Bounds;
+        double height = page.Rotation.SwapsAxis ? crop.Width : crop.Height;
         Box Shown(PdfRectangle box) => BoxOf(box, height).Moved(-trim.X, -trim.Y);
         ImmutableArray<PlacedPicture> pictures = [.. page.GetImages().Where(i => !i.IsImageMask && (long)i.WidthInSamples * i.HeightInSamples > FewPixels
             && IsKept(Shown(i.BoundingBox))).Select(i => new PlacedPicture(Shown(i.BoundingBox), PictureGreys.Of(i)))];

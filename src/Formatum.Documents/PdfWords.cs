@@ -21,18 +21,23 @@ internal static class PdfWords
         var text = new StringBuilder();
         Box box = default;
         Letter? last = null;
-        bool goesOn = false;
+        bool goesOn = false, parted = false;
         void End()
         {
             if (text.Length > 0) words.Add(new(text.ToString(), box));
             text.Clear();
+            parted = false;
         }
         foreach (var letter in letters)
         {
             if (words.Count == PdfPages.MostWords) break;
             bool blank = string.IsNullOrWhiteSpace(letter.Value);
             if (blank && goesOn) continue;
-            if (last is not null && !blank && IsBroken(text, last, letter)) text.Length--;
+            if (last is not null && !blank && IsBroken(text, last, letter))
+            {
+                text.Length--;
+                parted = true;
+            }
             else if (blank || (last is not null && IsApart(last, letter))) End();
             goesOn = text.Length > 0 && Hyphens.Contains(text[^1]);
             if (blank)
@@ -42,7 +47,7 @@ internal static class PdfWords
             }
             var at = shown(letter.BoundingBox);
             // The second part of a word that is parted at the end of a line stands elsewhere: it is known by its first.
-            box = text.Length == 0 ? at : last is not null && IsOtherLine(last, letter) ? box : box.Union(at);
+            box = text.Length == 0 ? at : parted ? box : box.Union(at);
             text.Append(letter.Value);
             last = letter;
         }

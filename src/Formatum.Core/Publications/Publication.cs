@@ -329,7 +329,10 @@ public sealed class Publication : ITextNames
     public Outline ShapeOf(Frame frame) => frame.LookId is null ? frame.Outline.With(frame.Look.Corners?.Value) : frame.Outline.With(LookOf(frame).Corners);
 
     /// <summary>A colour as its press prints it, one of the palette looked up; one that is not there is black.</summary>
-    public Colour ColourOf(Colour colour) => FiguresOf(colour).On(InkTable.Of(Setup.Press?.Table));
+    public Colour ColourOf(Colour colour) => FiguresOf(colour).On(_inks ??= InkTable.Of(Setup.Press?.Table));
+
+    /// <summary>Found once: it is looked up by all its text.</summary>
+    private InkTable? _inks;
 
     /// <summary>A colour by its figures alone, whatever prints it, one of the palette looked up.</summary>
     public Colour FiguresOf(Colour colour) => colour is not NamedColour named ? colour : Colours.GetValueOrDefault(named.Id) switch
