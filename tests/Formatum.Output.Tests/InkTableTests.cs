@@ -13,9 +13,9 @@ public sealed class InkTableTests
     [Fact]
     public void The_table_of_four_inks_in_general_is_that_of_the_built_in_profile()
     {
+        var ofProfile = InkTable.Of(General.Table());
         foreach (var inks in InkTable.Grid())
-            InkTable.General.Shown(inks.Cyan, inks.Magenta, inks.Yellow, inks.Key).ShouldBe(InkTable.Of(General.Table()).Shown(inks.Cyan, inks.Magenta,
-                inks.Yellow, inks.Key));
+            InkTable.General.Shown(inks.Cyan, inks.Magenta, inks.Yellow, inks.Key).ShouldBe(ofProfile.Shown(inks.Cyan, inks.Magenta, inks.Yellow, inks.Key));
         InkTable.Grid().Count().ShouldBe(InkTable.Bytes / 3);
     }
 

@@ -36,6 +36,8 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
 
     private readonly CancellationTokenSource _end = new();
 
+    private readonly Lock _ends = new();
+
     private sealed class Running(OutputNote note)
     {
         public OutputNote Note { get; set; } = note;
@@ -292,8 +294,12 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
 
     private void End(Running running, Func<OutputNote, OutputNote> change)
     {
-        Amend(running.Note, note => change(note) with { Ended = clock.GetLocalNow() });
-        foreach (var old in Of(running.Note.PublicationId).Where(n => !n.IsUnderWay).Skip(MostKept)) Forget(old);
+        // Old ones make room first, one end after another: nobody who hears of this one finds more than are kept.
+        lock (_ends)
+        {
+            foreach (var old in Of(running.Note.PublicationId).Where(n => !n.IsUnderWay).Skip(MostKept - 1)) Forget(old);
+            Amend(running.Note, note => change(note) with { Ended = clock.GetLocalNow() });
+        }
     }
 
     private void Forget(OutputNote note)
