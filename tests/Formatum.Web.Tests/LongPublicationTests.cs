@@ -43,7 +43,7 @@ public sealed class LongPublicationTests(Workplace place) : InBrowser(place)
         byte[] picture = File.ReadAllBytes(TestPictures.Save(TestPictures.Quarters(6, 4), Pictures["small.jpg"]));
         await Server.UploadAsync(id, [.. Enumerable.Range(0, 150).Select(i => ($"p{i:000}.jpg", (byte[])[.. picture, (byte)i]))]);
         OpenDesk(id);
-        int Shown() => (int)Browser.Run<long>("return document.querySelectorAll('.contact-sheet > li[id]').length");
+        int Shown() => (int)Browser.Run<long>("return document.querySelectorAll('.contact-sheet > li[id^=image-]').length");
         Shown().ShouldBe(120);
         Browser.Run<object?>("document.querySelector('.sheet-more').scrollIntoView(); return null");
         Browser.Until(() => Shown() == 150, "the rest has come");

@@ -4,6 +4,7 @@ import { answersAgain, ask, Problem, randomName } from '../shared/http.js';
 import { leavePage } from '../shared/leave.js';
 import { tell, tellAfterwards } from '../shared/notices.js';
 import { untilLetGo } from '../shared/pointer.js';
+import { renewWith } from '../shared/renew.js';
 import { address, desk, inspector, numbers, sheet, withGroups } from './parts.js';
 import { change, state } from './state.js';
 import { keepTyped, showErrors } from './typed.js';
@@ -74,7 +75,7 @@ async function surely(asking) {
 }
 
 // No fewer of them come back, so that the contact sheet stays where it was scrolled to.
-const imagesShown = () => sheet.querySelectorAll('.contact-sheet > li[id]').length;
+const imagesShown = () => sheet.querySelectorAll('.contact-sheet > li[id^=image-]').length;
 
 // What of a text is meant decides what the inspector says of it.
 const rangeAsked = () => (state.range === null ? '' : `&range=${state.range}`);
@@ -86,7 +87,7 @@ async function load(handler, { ids, inside }) {
 // Puts an answer's pieces in their places, and takes over what it says.
 async function show({ text, head }) {
   await untilLetGo(document);
-  keepTyped(() => window.htmx.swap(inspector, text, { swapStyle: 'innerHTML', swapDelay: 0, settleDelay: 0 }));
+  keepTyped(() => renewWith(text, inspector));
   reached = { ids: numbers(inspector.querySelector('[data-chosen]')?.dataset.chosen), inside: inspector.querySelector('[data-inside]') !== null };
   const next = { answered: state.answered + 1 };
   if (choicesUnderWay === 0) Object.assign(next, { selection: reached.ids, inside: reached.inside });

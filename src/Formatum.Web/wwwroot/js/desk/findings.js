@@ -65,5 +65,4 @@ watch(['selection', 'answered'], showFrame);
 watch(['scale'], () => requestAnimationFrame(standApart));
 listen(publication, { changed: refresh, links: refresh, found: refresh });
 new MutationObserver(showStrip).observe(strip, { childList: true });
-new MutationObserver(() => { if (!inspector.querySelector('.frame-findings')) showFrame(); }).observe(inspector, { childList: true });
 refresh();

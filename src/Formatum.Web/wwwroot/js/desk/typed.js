@@ -1,4 +1,5 @@
 // What was typed in the inspector and not taken yet: kept when the inspector is sent anew, with what is wrong about it.
+import { settleFields } from '../shared/renew.js';
 import { inspector } from './parts.js';
 
 const typed = new Map();
@@ -25,6 +26,7 @@ export function keepTyped(swap) {
       ? { id: active.id, from: active.selectionStart, to: active.selectionEnd } : null;
   leaving = true;
   swap();
+  settleFields(inspector, field => typed.has(field.id));
   leaving = false;
   for (const [id, value] of typed) {
     const field = document.getElementById(id);

@@ -6,7 +6,7 @@ import { followPointer } from '../../shared/pointer.js';
 import { hideWords, showWords } from '../patch.js';
 import { openPour } from './pour.js';
 import { startDrag } from '../drag.js';
-import { state } from '../state.js';
+import { state, watch } from '../state.js';
 
 const remembered = `tray-hand-${publication}`;
 let hand = Number(sessionStorage.getItem(remembered)) || null;
@@ -174,9 +174,9 @@ tray.addEventListener('keydown', event => {
 });
 
 // The server sends the tray anew whenever it changed.
-new MutationObserver(() => {
+watch(['answered'], () => {
   if (hand !== null && !waiting().includes(hand)) takeUp(null);
   else show();
-}).observe(tray, { childList: true });
+});
 
 takeUp(hand);

@@ -1,0 +1,97 @@
+using Formatum.Testing;
+using OpenQA.Selenium;
+
+namespace Formatum.Web.Tests;
+
+/// <summary>An answer changes on the Desk what is other than before, leaves the rest alone, and comes to what a page that is opened anew shows.</summary>
+public sealed class RenewTests(Workplace place) : InBrowser(place)
+{
+    /// <summary>What the inspector, its fields, the spread, the tray and the history show, but for what only the window itself knows.</summary>
+    private string Shown() => Browser.Run<string>("""
+        const parts = ['inspector', 'frames', 'tray', 'history', 'sheet'].map(id => document.getElementById(id).cloneNode(true));
+        for (const part of parts) {
+          for (const own of part.querySelectorAll('.frame-findings, template')) own.remove();
+          for (const name of ['open', 'aria-checked', 'aria-pressed']) for (const e of part.querySelectorAll(`[${name}]`)) e.removeAttribute(name);
+        }
+        const fields = [...document.querySelectorAll('#inspector input, #inspector select, #inspector textarea')]
+          .map(f => `${f.id || f.name}=${f.type === 'checkbox' || f.type === 'radio' ? f.checked : f.value}`);
+        return parts.map(p => p.innerHTML.replace(/\s+/g, ' ').replaceAll('><', '>\n<')).concat(fields).join('\n');
+        """);
+
+    private static string Apart(string one, string other)
+    {
+        var (was, now) = (one.Split('\n'), other.Split('\n'));
+        int first = Enumerable.Range(0, Math.Min(was.Length, now.Length)).FirstOrDefault(i => was[i] != now[i]);
+        return $"{string.Join('\n', was.Skip(first).Take(3))}\nopened anew:\n{string.Join('\n', now.Skip(first).Take(3))}";
+    }
+
+    private void Choose(int frame)
+    {
+        Browser.Click($"#frame-{frame}");
+        Browser.Find($"#inspector [data-chosen='{frame}']");
+        Settled();
+    }
+
+    [Fact]
+    public async Task Nudges_make_only_what_they_change_anew()
+    {
+        int id = OpenDesk(await Server.NewPublicationAsync());
+        Draw(id, (60, 60), (200, 160));
+        Settled();
+        Browser.Run<object?>("for (const e of document.querySelectorAll('#make-rule, #frame-x')) e.mine = true; return null");
+        string x = Browser.Find("#frame-x").GetDomProperty("value")!;
+        Press(Keys.ArrowRight, Keys.ArrowRight);
+        Browser.Until(() => Browser.Find("#frame-x").GetDomProperty("value") != x, "the figure follows");
+        Settled();
+        Browser.Run<bool>("return [...document.querySelectorAll('#make-rule, #frame-x')].every(e => e.mine)").ShouldBeTrue();
+    }
+
+    [Fact]
+    public async Task Whatever_was_done_the_page_is_as_if_it_were_opened_anew()
+    {
+        int id = await Server.NewPublicationAsync();
+        int[] frames = await FilledAsync(id, (60, 60, 200, 120), (60, 220, 200, 120), (300, 60, 120, 200));
+        OpenDesk(id);
+        void IsAsOpenedAnew(string after)
+        {
+            Settled();
+            string chosen = Browser.Find("#inspector [data-chosen]").GetDomAttribute("data-chosen")!, shown = Shown();
+            Go($"/publications/{id}/desk/1" + (chosen.Length > 0 ? $"?frame={chosen}" : ""));
+            Browser.Find("#desk[data-ready]");
+            try
+            {
+                Browser.Until(() => Shown() == shown, "the same", 10);
+            }
+            catch (TimeoutException)
+            {
+                Assert.Fail($"After {after} it shows\n{Apart(shown, Shown())}");
+            }
+            Browser.Send("#canvas", "");
+        }
+        (string What, Action Do)[] all =
+        [
+            ("choosing", () => Choose(frames[0])),
+            ("stepping through the fits", () => Press(".", ".")),
+            ("a figure", () => Type("#frame-width", "70 mm" + Keys.Enter)),
+            ("a figure that is refused, and one that is not", () =>
+            {
+                Type("#frame-height", "nonsense" + Keys.Enter);
+                Browser.Until(() => Browser.Has("#frame-height.is-invalid"), "refused");
+                Type("#frame-height", "50 mm" + Keys.Enter);
+                Browser.Until(() => !Browser.Has("#frame-height.is-invalid"), "taken");
+            }),
+            ("another outline", () => Browser.Click("[data-outline] option[value=ellipse]")),
+            ("removing", () => Press(Keys.Delete)),
+            ("undoing", () => Press(Keys.Control + "z" + Keys.Null)),
+            ("another frame", () => Choose(frames[2])),
+            ("stacking", () => Browser.Click("[data-stack=Back]")),
+            ("a picture in the tray", () => Browser.Click("[data-do=tray-add-unplaced], .thumb-tray")),
+        ];
+        foreach (var (what, act) in all)
+        {
+            Browser.Run<object?>("for (const more of document.querySelectorAll('#inspector details')) more.open = true; return null");
+            act();
+            IsAsOpenedAnew(what);
+        }
+    }
+}
