@@ -4,7 +4,7 @@ using Formatum.Testing;
 namespace Formatum.Web.Tests;
 
 /// <summary>The demo on the command line: free of findings under Offset, but for the fault sheet, which has them all.</summary>
-public sealed class DemoCheckTests
+public sealed class DemoCheckTests(DemoData demo)
 {
     /// <summary>What cannot be shown without a font that forbids it, and what Offset does not look for.</summary>
     private static readonly string[] NotThere =
@@ -18,7 +18,7 @@ public sealed class DemoCheckTests
     [Fact]
     public async Task The_demo_is_clean_and_the_fault_sheet_has_every_fault()
     {
-        using var server = new TestServer("--demo", "true");
+        using var server = demo.Server();
         foreach (string clean in new[] { "The Kiln Post", "From Clay to Table", "Brackenfold Kilns: Autumn Catalog" })
         {
             var (exit, told) = Check(server, clean, "--profile", "offset");

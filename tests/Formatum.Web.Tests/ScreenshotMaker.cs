@@ -9,13 +9,13 @@ namespace Formatum.Web.Tests;
 /// Makes the pictures in docs/screenshots from the demo publications of a running server: set FORMATUM_SCREENSHOTS to its address and run this test.
 /// Without that it only sees that the demo's screens open.
 /// </summary>
-public sealed class ScreenshotMaker
+public sealed class ScreenshotMaker(DemoData demo)
 {
     [Fact]
     public async Task The_demo_publications_open_on_every_screen()
     {
         string? address = Environment.GetEnvironmentVariable("FORMATUM_SCREENSHOTS");
-        using var server = address is null ? new TestServer("--demo", "true") : null;
+        using var server = address is null ? demo.Server() : null;
         using var browser = new Browser();
         string root = address ?? server!.Address;
 

@@ -23,6 +23,17 @@ public sealed class TestServer : IDisposable
     {
     }
 
+    /// <summary>One whose data are a copy of another's, which has ended.</summary>
+    private TestServer(TestServer other)
+    {
+        _more = [];
+        Tool.Run("cp", "-r", other.DataFolder, DataFolder);
+        (_process, Client) = Start();
+    }
+
+    /// <summary>Another server with the data of this one, which has ended.</summary>
+    public TestServer Copy() => new(this);
+
     /// <param name="diskMegabytes">The size of a disk of its own for its data, in memory; null for a folder.</param>
     /// <param name="more">Further options.</param>
     public TestServer(int? diskMegabytes, params string[] more)
