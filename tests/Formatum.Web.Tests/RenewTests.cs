@@ -94,4 +94,38 @@ public sealed class RenewTests(Workplace place) : InBrowser(place)
             IsAsOpenedAnew(what);
         }
     }
+
+    [Fact]
+    public async Task What_is_typed_while_words_are_on_their_way_stays_in_sight()
+    {
+        int id = await Server.NewPublicationAsync();
+        int frame = (await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 60, y = 60, width = 300, height = 100, kind = "text" }))
+            .GetProperty("id").GetInt32();
+        await Server.PostAsync($"/api/publications/{id}/stories", new { frames = new[] { frame }, text = "Kiln" });
+        OpenDesk(id);
+        Choose(frame);
+        Browser.Click("#write");
+        Browser.Find(".text-caret:not(.is-away)");
+        Browser.Run<object?>("""
+            const plain = window.fetch;
+            window.onItsWay = 0;
+            window.fetch = async (...asked) => {
+              if (asked[1]?.method === 'POST') {
+                window.onItsWay++;
+                await new Promise(on => window.addEventListener('arrive', on, { once: true }));
+              }
+              return plain(...asked);
+            };
+            return null;
+            """);
+        string InSight() => Browser.Run<string>("return document.querySelector('#frames .text-holder').textContent");
+        Press("s");
+        Browser.Until(() => Browser.Run<bool>("return window.onItsWay === 1"), "it is about to be stored");
+        Press("!");
+        Browser.Until(() => InSight().Contains("Kilns!", StringComparison.Ordinal), "shown as it is typed");
+        long answered = Browser.Run<long>("return Number(document.getElementById('revision').dataset.revision)");
+        Browser.Run<object?>("window.dispatchEvent(new Event('arrive')); return null");
+        Browser.Until(() => Browser.Run<long>("return Number(document.getElementById('revision').dataset.revision)") > answered, "the answer is shown");
+        Browser.Until(() => InSight().Contains("Kilns!", StringComparison.Ordinal), "and stays so", 8);
+    }
 }

@@ -34,7 +34,8 @@ export class Caret {
     if (!holder) return;
     let shown = this.shown.get(id);
     if (shown?.group.parentNode !== holder) {
-      shown = { group: make('g', { class: 'set-text' }), drawn: [] };
+      // Of a name of its own, so that an answer does not take it for its own and change lines in it unseen.
+      shown = { group: make('g', { id: `writing-${id}`, class: 'set-text' }), drawn: [] };
       holder.replaceChildren(shown.group);
       this.shown.set(id, shown);
     }
