@@ -25,6 +25,7 @@ switch (what)
         break;
     case "slider": await SliderBench.RunAsync(folder); break;
     case "typing": await TypingBench.RunAsync(folder); break;
+    case "nudge": await NudgeBench.RunAsync(folder); break;
     case "pointer": await PointerBench.RunAsync(folder); break;
     case "previews": PreviewBench.Run(folder); break;
     case "previews-child": PreviewBench.Child(folder); break;
@@ -36,7 +37,8 @@ switch (what)
     case "pdf": PdfBench.Run(folder); break;
     case "pdf-child": PdfBench.Child(folder, int.Parse(args[2], CultureInfo.InvariantCulture)); break;
     default:
-        Console.Error.WriteLine("Choose fit, rules, pour, open, load, words, wrap, treat, slider, typing, pointer, previews, import, check, compare, press or pdf.");
+        Console.Error.WriteLine("Choose fit, rules, pour, open, load, words, wrap, treat, slider, typing, nudge, pointer, previews, import, check, compare, " +
+            "press or pdf.");
         return 2;
 }
 return 0;

@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using System.Collections.Immutable;
+using System.Runtime.InteropServices;
 using Formatum.Core.Stories;
 using Formatum.Core.Typesetting;
 using Formatum.Output.Fonts;
@@ -31,18 +32,31 @@ public sealed class Typefaces : ITypefaces
     public ImmutableArray<Glyph> Shape(string text, TextStyle style, bool rightToLeft = false)
     {
         var face = FaceOf(style);
-        using var buffer = new HarfBuzzSharp.Buffer();
+        var buffer = Buffer.Value!;
+        buffer.ClearContents();
         buffer.AddUtf16(text);
         buffer.GuessSegmentProperties();
         buffer.Direction = rightToLeft ? Direction.RightToLeft : Direction.LeftToRight;
         face.Font.Shape(buffer, [.. Features(style).Select(f => new Feature(Tag.Parse(f.Tag), f.Value))]);
         double scale = MeasuresOf(style).Size / face.UnitsPerEm, tracking = style.Tracking / 1000 * style.Size;
-        var (infos, positions) = (buffer.GlyphInfos, buffer.GlyphPositions);
-        // Room is added behind characters, not within one that several glyphs show.
-        double Room(int i) => tracking != 0 && (i == infos.Length - 1 || infos[i + 1].Cluster != infos[i].Cluster) ? tracking : 0;
-        return [.. infos.Select((info, i) => new Glyph((ushort)info.Codepoint, (int)info.Cluster, positions[i].XAdvance * scale + Room(i),
-            positions[i].XOffset * scale, -positions[i].YOffset * scale))];
+        var infos = buffer.GetGlyphInfoSpan();
+        var positions = buffer.GetGlyphPositionSpan();
+        var glyphs = new Glyph[infos.Length];
+        for (int i = 0; i < glyphs.Length; i++)
+        {
+            // Room is added behind characters, not within one that several glyphs show.
+            bool last = i == infos.Length - 1 || infos[i + 1].Cluster != infos[i].Cluster;
+            glyphs[i] = new((ushort)infos[i].Codepoint, (int)infos[i].Cluster, positions[i].XAdvance * scale + (last ? tracking : 0),
+                positions[i].XOffset * scale, -positions[i].YOffset * scale)
+            {
+                IsBound = (infos[i].Mask & (uint)GlyphFlags.UnsafeToBreak) != 0,
+            };
+        }
+        return ImmutableCollectionsMarshal.AsImmutableArray(glyphs);
     }
+
+    /// <summary>One for each thread, used again and again.</summary>
+    private static readonly ThreadLocal<HarfBuzzSharp.Buffer> Buffer = new(() => new());
 
     /// <summary>The OpenType features that a style switches, on or off.</summary>
     public static IEnumerable<(string Tag, uint Value)> Features(TextStyle style)

@@ -27,6 +27,30 @@ public sealed class TextTests : IDisposable
         return data;
     }
 
+    /// <summary>Lines take their glyphs from the whole paragraph's where HarfBuzz says that they may: they are those of the line shaped alone.</summary>
+    [Theory]
+    [MemberData(nameof(Faces))]
+    public void Every_line_shows_the_glyphs_of_its_words_alone(string family, bool bold, bool italic)
+    {
+        var random = new Random(11);
+        string[] words = [.. Sample.Split(' '), "office", "ffl", "To.", "VA", "Te\u0301l\u00e9", "1/2", "fi", "AV\u2014A", "f\u2019"];
+        var style = new TextStyle { Family = family, Bold = bold, Italic = italic, Size = 11, Leading = 14 };
+        foreach (var set in new[] { style, style with { Tracking = 40 }, style with { Case = TextCase.Capitals, Hyphenate = true } })
+        {
+            string text = string.Join(' ', Enumerable.Range(0, 120).Select(_ => words[random.Next(words.Length)]));
+            foreach (double width in new[] { 60.0, 97, 151 })
+            {
+                var lines = TextSetter.Set(StyledText.Of(new([new Paragraph(text, set)])), width, 20_000, Typefaces.All).Lines;
+                lines.Length.ShouldBeGreaterThan(10);
+                foreach (var run in lines.SelectMany(l => l.Runs))
+                    Placed(run.Glyphs).ShouldBe(Placed(Typefaces.All.Shape(run.Text, run.Style)), run.Text);
+            }
+        }
+    }
+
+    private static IEnumerable<(ushort, int, double, double, double)> Placed(IEnumerable<Glyph> glyphs) =>
+        glyphs.Select(g => (g.Id, g.Cluster, Math.Round(g.Advance, 9), Math.Round(g.OffsetX, 9), Math.Round(g.OffsetY, 9)));
+
     /// <summary>Debian's hb-shape, in the face's own units.</summary>
     [Theory]
     [MemberData(nameof(Faces))]

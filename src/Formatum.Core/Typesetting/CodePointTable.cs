@@ -10,6 +10,9 @@ internal sealed class CodePointTable<T> where T : struct, Enum
     private readonly ImmutableArray<(int First, int Last, T Value)> _ranges;
     private readonly T _otherwise;
 
+    /// <summary>Those of most of the text that is set, up to the punctuation of all scripts, without a search.</summary>
+    private readonly T[] _first = new T[0x2100];
+
     /// <summary>The fields of lines that hold more than a range and its value, in the order of the table.</summary>
     public ImmutableArray<string[]> Further { get; }
 
@@ -30,9 +33,12 @@ internal sealed class CodePointTable<T> where T : struct, Enum
             else ranges.Add((Hex(ends[0]), Hex(ends[^1]), Enum.Parse<T>(fields[1])));
         }
         (_ranges, Further) = (ranges.ToImmutable(), further.ToImmutable());
+        for (int i = 0; i < _first.Length; i++) _first[i] = Searched(i);
     }
 
-    public T Of(int codePoint)
+    public T Of(int codePoint) => codePoint < _first.Length ? _first[codePoint] : Searched(codePoint);
+
+    private T Searched(int codePoint)
     {
         int low = 0, high = _ranges.Length - 1;
         while (low <= high)

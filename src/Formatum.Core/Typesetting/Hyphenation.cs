@@ -92,12 +92,14 @@ public sealed class Hyphenation
     /// <summary>Marks the places in a text where a line may end with a hyphen, besides those where it may end anyway.</summary>
     public void Mark(string text, LineBreak[] breaks)
     {
+        var known = _found.GetAlternateLookup<ReadOnlySpan<char>>();
         for (int start = 0; start < text.Length; start++)
         {
             if (!char.IsLetter(text[start])) continue;
             int end = start + 1;
             while (end < text.Length && char.IsLetter(text[end])) end++;
-            foreach (int place in PlacesIn(text[start..end]))
+            var word = text.AsSpan(start, end - start);
+            foreach (int place in known.TryGetValue(word, out int[]? places) ? places : PlacesIn(word.ToString()))
                 if (breaks[start + place] == LineBreak.Prohibited) breaks[start + place] = LineBreak.Hyphen;
             start = end;
         }

@@ -37,4 +37,8 @@ public readonly record struct FaceMeasures(double Size, double Raise, double Und
 /// <param name="Advance">How far the next glyph stands from it, in points.</param>
 /// <param name="OffsetX">How far it is drawn from where it stands, in points to the right.</param>
 /// <param name="OffsetY">How far it is drawn from where it stands, in points downwards.</param>
-public readonly record struct Glyph(ushort Id, int Cluster, double Advance, double OffsetX, double OffsetY);
+public readonly record struct Glyph(ushort Id, int Cluster, double Advance, double OffsetX, double OffsetY)
+{
+    /// <summary>Whether text that is parted before it may show otherwise on either side, as letters that join or are kerned do.</summary>
+    public bool IsBound { get; init; }
+}

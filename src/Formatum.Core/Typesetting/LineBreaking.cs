@@ -34,7 +34,7 @@ public static class LineBreaking
 
     private static List<Unit> UnitsOf(string text)
     {
-        var units = new List<Unit>();
+        var units = new List<Unit>(text.Length);
         int at = 0;
         void Add(LineBreakClass found, bool joined)
         {
@@ -80,6 +80,7 @@ public static class LineBreaking
     private static LineBreak Between(List<Unit> units, int i)
     {
         var (a, b) = (units[i - 1].Class, units[i].Class);
+        if (a == AL && b == AL) return LineBreak.Prohibited; // LB28, ahead of all others: most of a text is this
         if (a == BK || (a == CR && b != LF) || a is LF or NL) return LineBreak.Required; // LB4, LB5
         if (b is BK or CR or LF or NL or SP or ZW) return LineBreak.Prohibited; // LB5, LB6, LB7
         // The last that is no space, for the rules that look over spaces.

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using System.Runtime.InteropServices;
 using Formatum.Core.Stories;
 
 namespace Formatum.Core.Typesetting;
@@ -117,9 +118,23 @@ internal sealed class MeasuredParagraph
     {
         var upTo = new double[Text.Length + 1];
         foreach (var (style, from, to) in Pieces(0, Text.Length))
-            foreach (var glyph in _typefaces.Shape(Shown(Text[from..to], style), style, IsRight(from))) upTo[from + glyph.Cluster + 1] += glyph.Advance;
+        {
+            var glyphs = _typefaces.Shape(Shown(Text[from..to], style), style, IsRight(from));
+            foreach (ref readonly var glyph in glyphs.AsSpan()) upTo[from + glyph.Cluster + 1] += glyph.Advance;
+            if (!IsRight(from)) _shaped.Add(new(from, to, glyphs));
+        }
         for (int i = 1; i <= Text.Length; i++) upTo[i] += upTo[i - 1];
         return upTo;
+    }
+
+    private readonly List<ShapedPiece> _shaped = [];
+
+    /// <summary>The glyphs of a part of the text, where they are the same as if it were shaped alone; else null.</summary>
+    private ImmutableArray<Glyph>? CutOut(int from, int to)
+    {
+        foreach (var piece in _shaped)
+            if (piece.From <= from && piece.To >= to) return piece.CutOut(from, to);
+        return null;
     }
 
     private bool IsRight(int at) => _levels?.IsRight(at) == true;
@@ -202,7 +217,8 @@ internal sealed class MeasuredParagraph
         double Asked(int line)
         {
             while (widths.Count <= line) widths.Add(double.NaN);
-            return widths[line] = width(line);
+            if (double.IsNaN(widths[line])) widths[line] = width(line);
+            return widths[line];
         }
         ends = WholeParagraph.Ends(ToMeasured(), Asked, Begin);
         _chosen = (widths, ends);
@@ -294,7 +310,8 @@ internal sealed class MeasuredParagraph
     {
         double width = stretch.Width;
         bool last = end == Text.Length || Breaks[end] == LineBreak.Required;
-        int blanks = line.Runs.Sum(r => r.Text.Count(c => c == ' '));
+        int blanks = 0;
+        foreach (var run in line.Runs) blanks += run.Text.AsSpan().Count(' ');
         if (Style.Alignment == TextAlignment.Justified && !HasTabs && blanks > 0 && (last ? line.Width > width : line.Width != width))
             line = Widened(line, width, (width - line.Width) / blanks);
         double x = stretch.From + Style.Alignment switch
@@ -304,7 +321,7 @@ internal sealed class MeasuredParagraph
             TextAlignment.Justified when _levels is { FromRight: true } => width - line.Width,
             _ => 0,
         };
-        return line with { X = x, Runs = [.. line.Runs.Select(r => r with { X = r.X + x })] };
+        return line with { X = x, Runs = x == 0 ? line.Runs : [.. line.Runs.Select(r => r with { X = r.X + x })] };
     }
 
     private static SetLine Widened(SetLine line, double width, double blank)
@@ -316,8 +333,10 @@ internal sealed class MeasuredParagraph
             Blank = blank,
             Runs = [.. line.Runs.Select(run =>
             {
-                var wide = run with { X = run.X + shift, Glyphs = [.. run.Glyphs.Select(g => run.Text[g.Cluster] == ' ' ? g with { Advance = g.Advance
-                    + blank } : g)] };
+                var glyphs = run.Glyphs.ToArray();
+                foreach (ref var glyph in glyphs.AsSpan())
+                    if (run.Text[glyph.Cluster] == ' ') glyph = glyph with { Advance = glyph.Advance + blank };
+                var wide = run with { X = run.X + shift, Glyphs = ImmutableCollectionsMarshal.AsImmutableArray(glyphs) };
                 shift += wide.Width - run.Width;
                 return wide;
             })],
@@ -347,8 +366,8 @@ internal sealed class MeasuredParagraph
                 x = Leader(runs, gaps[gap]);
                 section = runs.Count;
             }
-            string text = Shown(Text[from..to], style) + (hyphen && to == shown ? "-" : "");
-            runs.Add(RunOf(text, from, style, x));
+            string hyphened = hyphen && to == shown ? "-" : "";
+            runs.Add(RunOf(Shown(Text[from..to], style) + hyphened, from, style, x, hyphened.Length > 0 ? null : CutOut(from, to)));
             x += runs[^1].Width;
         }
         InOrder(runs, section);
@@ -376,10 +395,10 @@ internal sealed class MeasuredParagraph
         }
     }
 
-    private SetRun RunOf(string text, int start, TextStyle style, double x)
+    private SetRun RunOf(string text, int start, TextStyle style, double x, ImmutableArray<Glyph>? shaped = null)
     {
         bool right = start < Text.Length && IsRight(start);
-        var glyphs = _typefaces.Shape(text, style, right);
+        var glyphs = shaped ?? _typefaces.Shape(text, style, right);
         if (style is { Position: TextPosition.Normal, Shift: 0 }) return new(text, start, style, x, glyphs) { RightToLeft = right };
         var measures = _typefaces.MeasuresOf(style);
         return new(text, start, style, x, glyphs) { Size = measures.Size, Raise = measures.Raise, RightToLeft = right };

@@ -51,7 +51,7 @@ public static class WholeParagraph
         var node = new Node(0, 0, 0, 1, false, null);
         foreach (int end in ends)
         {
-            if (After(text, node, end, width(node.Line), Tolerances[^1]) is not { } next) return double.PositiveInfinity;
+            if (After(text, node, end, text.TrimmedEnd(node.At, end), width(node.Line), Tolerances[^1]) is not { } next) return double.PositiveInfinity;
             node = next;
         }
         return node.Demerits;
@@ -68,34 +68,49 @@ public static class WholeParagraph
     private static Node? Best(Measured text, Func<int, double> width, double tolerance, int start)
     {
         var active = new List<Node> { new(start, 0, 0, 1, false, null) };
+        var found = new List<Node>();
         for (int at = start + 1; at < text.Breaks.Length && active.Count > 0; at++)
         {
             if (text.Breaks[at] == LineBreak.Prohibited) continue;
-            var found = new Dictionary<(int Line, int Fitness), Node>();
+            bool required = text.Breaks[at] == LineBreak.Required;
+            int shown = text.TrimmedEnd(start, at);
+            found.Clear();
             foreach (var from in active)
             {
-                if (After(text, from, at, width(from.Line), tolerance) is not { } node) continue;
-                var key = (node.Line, node.Fitness);
-                if (!found.TryGetValue(key, out var known) || node.Demerits < known.Demerits) found[key] = node;
+                double room = width(from.Line);
+                if (After(text, from, at, shown, room, tolerance) is { } node) Keep(found, node);
             }
             // What is too long already only gets longer; behind a place where a line must end nothing goes on.
-            bool required = text.Breaks[at] == LineBreak.Required;
-            active.RemoveAll(from => required || IsTooLong(text, from, at, width(from.Line)));
-            active.AddRange(found.Values);
+            active.RemoveAll(from => required || IsTooLong(text, from, shown, width(from.Line)));
+            active.AddRange(found);
         }
         return active.Where(n => n.At == text.Breaks.Length - 1).MinBy(n => n.Demerits);
     }
 
-    private static bool IsTooLong(Measured text, Node from, int at, double width)
+    /// <summary>Of ways to the same place with as many lines, the last as tight, only the best may be part of the best of all.</summary>
+    private static void Keep(List<Node> found, Node node)
     {
-        int shown = text.TrimmedEnd(from.At, at);
-        return text.UpTo[shown] - text.UpTo[from.At] - (text.Blanks[shown] - text.Blanks[from.At]) * text.Blank * Shrink > width;
+        int known = found.FindIndex(other => other.Line == node.Line && other.Fitness == node.Fitness);
+        if (known < 0) found.Add(node);
+        else if (node.Demerits < found[known].Demerits) found[known] = node;
+    }
+
+    private static bool IsTooLong(Measured text, Node from, int shown, double width)
+    {
+        int end = Math.Max(from.At, shown);
+        return text.UpTo[end] - text.UpTo[from.At] - (text.Blanks[end] - text.Blanks[from.At]) * text.Blank * Shrink > width;
     }
 
     /// <summary>The line from a place to another; null where it cannot be set within bounds.</summary>
-    private static Node? After(Measured text, Node from, int at, double width, double tolerance)
+    /// <param name="text">The paragraph.</param>
+    /// <param name="from">The end of the line before it.</param>
+    /// <param name="at">Where it ends.</param>
+    /// <param name="trimmed">Where what it shows ends.</param>
+    /// <param name="width">How long it is, in points.</param>
+    /// <param name="tolerance">By how many times their stretch its blanks may be widened.</param>
+    private static Node? After(Measured text, Node from, int at, int trimmed, double width, double tolerance)
     {
-        int shown = text.TrimmedEnd(from.At, at), blanks = text.Blanks[shown] - text.Blanks[from.At];
+        int shown = Math.Max(from.At, trimmed), blanks = text.Blanks[shown] - text.Blanks[from.At];
         bool hyphened = text.Breaks[at] == LineBreak.Hyphen;
         double room = width - (text.UpTo[shown] - text.UpTo[from.At]) - (hyphened ? text.Hyphen : 0);
         // The last line, and one that is ended by hand, runs out.
@@ -103,8 +118,8 @@ public static class WholeParagraph
         double give = blanks * text.Blank * (room >= 0 ? Stretch : Shrink);
         double ratio = runsOut ? 0 : give > 0 ? room / give : Math.Abs(room) < 1e-9 ? 0 : room > 0 ? double.PositiveInfinity : double.NegativeInfinity;
         if (ratio < -1 || ratio > tolerance) return null;
-        double badness = 100 * Math.Pow(Math.Abs(ratio), 3), penalty = hyphened ? HyphenPenalty : 0;
-        double demerits = Math.Pow(LinePenalty + badness, 2) + penalty * penalty;
+        double badness = 100 * Math.Abs(ratio * ratio * ratio), penalty = hyphened ? HyphenPenalty : 0;
+        double demerits = (LinePenalty + badness) * (LinePenalty + badness) + penalty * penalty;
         int fitness = ratio < -0.5 ? 0 : ratio <= 0.5 ? 1 : ratio <= 1 ? 2 : 3;
         if (hyphened && from.Hyphened) demerits += TwoHyphens;
         if (Math.Abs(fitness - from.Fitness) > 1) demerits += UnlikeNeighbours;
