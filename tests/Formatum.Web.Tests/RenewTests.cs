@@ -95,8 +95,11 @@ public sealed class RenewTests(Workplace place) : InBrowser(place)
         }
     }
 
-    [Fact]
-    public async Task What_is_typed_while_words_are_on_their_way_stays_in_sight()
+    /// <summary>They wait before they come to the server, or the server's answer does.</summary>
+    [Theory]
+    [InlineData("asking")]
+    [InlineData("answered")]
+    public async Task What_is_typed_while_words_are_on_their_way_stays_in_sight(string held)
     {
         int id = await Server.NewPublicationAsync();
         int frame = (await Server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 60, y = 60, width = 300, height = 100, kind = "text" }))
@@ -107,25 +110,29 @@ public sealed class RenewTests(Workplace place) : InBrowser(place)
         Browser.Click("#write");
         Browser.Find(".text-caret:not(.is-away)");
         Browser.Run<object?>("""
-            const plain = window.fetch;
+            const [held] = arguments, plain = window.fetch;
             window.onItsWay = 0;
+            const wait = () => {
+              window.onItsWay++;
+              return new Promise(on => window.addEventListener('arrive', on, { once: true }));
+            };
             window.fetch = async (...asked) => {
-              if (asked[1]?.method === 'POST') {
-                window.onItsWay++;
-                await new Promise(on => window.addEventListener('arrive', on, { once: true }));
-              }
-              return plain(...asked);
+              const posts = asked[1]?.method === 'POST';
+              if (posts && held === 'asking') await wait();
+              const answer = await plain(...asked);
+              if (posts && held === 'answered') await wait();
+              return answer;
             };
             return null;
-            """);
+            """, held);
         string InSight() => Browser.Run<string>("return document.querySelector('#frames .text-holder').textContent");
         Press("s");
-        Browser.Until(() => Browser.Run<bool>("return window.onItsWay === 1"), "it is about to be stored");
+        Browser.Until(() => Browser.Run<bool>("return window.onItsWay === 1"), "it is on its way");
         Press("!");
         Browser.Until(() => InSight().Contains("Kilns!", StringComparison.Ordinal), "shown as it is typed");
         long answered = Browser.Run<long>("return Number(document.getElementById('revision').dataset.revision)");
         Browser.Run<object?>("window.dispatchEvent(new Event('arrive')); return null");
         Browser.Until(() => Browser.Run<long>("return Number(document.getElementById('revision').dataset.revision)") > answered, "the answer is shown");
-        Browser.Until(() => InSight().Contains("Kilns!", StringComparison.Ordinal), "and stays so", 8);
+        Browser.Until(() => InSight().Contains("Kilns!", StringComparison.Ordinal), "and stays so");
     }
 }

@@ -57,13 +57,14 @@ async function askNext() {
   asking = true;
   const answer = await question(command);
   asking = false;
-  if (answer && from.open) from.show(answer);
+  if (from.open && answer) from.show(answer);
+  else if (from.open && next?.from !== from) from.missed?.();
   askNext();
 }
 
-// Asks what a drag would come to, as often as the pointer moves; what is answered is shown while it is open.
-export function asker(show) {
-  const from = { open: true, show };
+// Asks what a drag would come to, as often as the pointer moves; what is answered is shown while it is open, and a question without an answer told.
+export function asker(show, missed) {
+  const from = { open: true, show, missed };
   return {
     ask(command) {
       next = { command, from };

@@ -29,8 +29,8 @@ export async function write(id, { place = null, pointer = null } = {}) {
   }
   const { label, text, revision, places } = JSON.parse(answer.text), field = fieldOf(label, text);
   canvas.classList.add('is-writing');
-  const mine = { id, field, stored: text, seen: revision, known: state.revision, timer: 0, sent: Promise.resolve(true), caret: new Caret(field) };
-  mine.asking = asker(shown => show(mine, shown.writing));
+  const mine = { id, field, stored: text, seen: revision, known: state.revision, sending: null, timer: 0, sent: Promise.resolve(true), caret: new Caret(field) };
+  mine.asking = asker(shown => show(mine, shown.writing), () => lookPast(mine));
   writing = mine;
   change({ writing: id });
   field.focus({ preventScroll: true });
@@ -77,16 +77,23 @@ function shared(one, other, most = Infinity) {
 }
 
 // Where what is typed differs from what is stored: all that goes over the line.
-function difference({ stored, field, next }) {
+function difference({ field, next }, stored) {
   const text = field.value, { before: from, behind } = shared(stored, text, next?.at);
   const to = stored.length - behind, begin = stored.lastIndexOf('\n', from - 1) + 1, end = stored.indexOf('\n', to);
   return { from, to, text: text.slice(from, text.length - behind), within: stored.slice(begin, end < 0 ? undefined : end), begin };
 }
 
-const command = mine => ({ do: 'write', frames: String(mine.id), caret: mine.caret.focus, switched: mine.next?.switched ?? [], ...difference(mine) });
+const command = (mine, stored = mine.stored) =>
+  ({ do: 'write', frames: String(mine.id), caret: mine.caret.focus, switched: mine.next?.switched ?? [], ...difference(mine, stored) });
 
-function look(mine) {
-  const asked = command(mine);
+// While words are on their way to be stored, the server holds them already or does not: what it cannot follow from the one, it can from the other.
+function lookPast(mine) {
+  if (writing === mine && mine.sending !== null && mine.lookedFrom !== mine.sending) look(mine, mine.sending);
+}
+
+function look(mine, stored = mine.stored) {
+  const asked = command(mine, stored);
+  mine.lookedFrom = stored;
   clearTimeout(mine.blind);
   if (asked.text.length > longest) {
     send(mine);
@@ -351,7 +358,9 @@ function send(mine) {
     if (text === mine.stored) return true;
     if (mine.offered) return false;
     meant(mine);
+    mine.sending = text;
     const outcome = await edit({ ...command(mine), keep: mine.id }, { seen: mine.seen });
+    mine.sending = null;
     if (outcome.done) {
       mine.stored = text;
       // What is typed on takes over from what was typed.
