@@ -29,7 +29,8 @@ export async function write(id, { place = null, pointer = null } = {}) {
   }
   const { label, text, revision, places } = JSON.parse(answer.text), field = fieldOf(label, text);
   canvas.classList.add('is-writing');
-  const mine = { id, field, stored: text, seen: revision, known: state.revision, sending: null, timer: 0, sent: Promise.resolve(true), caret: new Caret(field) };
+  const mine = { id, field, stored: text, sending: null, seen: revision, known: state.revision, timer: 0, sent: Promise.resolve(true) };
+  mine.caret = new Caret(field);
   mine.asking = asker(shown => show(mine, shown.writing), () => lookPast(mine));
   writing = mine;
   change({ writing: id });
