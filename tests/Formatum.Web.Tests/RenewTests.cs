@@ -14,7 +14,7 @@ public sealed class RenewTests(Workplace place) : InBrowser(place)
           for (const name of ['open', 'aria-checked', 'aria-pressed']) for (const e of part.querySelectorAll(`[${name}]`)) e.removeAttribute(name);
         }
         const fields = [...document.querySelectorAll('#inspector input, #inspector select, #inspector textarea')]
-          .map(f => `${f.id || f.name}=${f.type === 'checkbox' || f.type === 'radio' ? f.checked : f.value}`);
+          .map(f => `${f.id || f.name}=${f.type === 'checkbox' || f.type === 'radio' ? `${f.checked}${f.indeterminate ? ' mixed' : ''}` : f.value}`);
         return parts.map(p => p.innerHTML.replace(/\s+/g, ' ').replaceAll('><', '>\n<')).concat(fields).join('\n');
         """);
 
@@ -84,6 +84,14 @@ public sealed class RenewTests(Workplace place) : InBrowser(place)
             ("removing", () => Press(Keys.Delete)),
             ("undoing", () => Press(Keys.Control + "z" + Keys.Null)),
             ("another frame", () => Choose(frames[2])),
+            ("a switch that differs among several, and then of one alone", () =>
+            {
+                Browser.Click("#set-staysFitted");
+                Settled();
+                Browser.Send("#canvas", Keys.Control + "a" + Keys.Null);
+                Browser.Until(() => Browser.Run<bool>("return document.getElementById('set-staysFitted')?.indeterminate === true"), "it differs");
+                Choose(frames[2]);
+            }),
             ("stacking", () => Browser.Click("[data-stack=Back]")),
             ("a picture in the tray", () => Browser.Click("[data-do=tray-add-unplaced], .thumb-tray")),
         ];

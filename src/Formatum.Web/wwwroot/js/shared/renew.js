@@ -76,6 +76,8 @@ function takeUp(node) {
 export function settleFields(target, isKept) {
   for (const field of target.querySelectorAll('input, select, textarea')) {
     if (isKept(field) || field.type === 'file') continue;
+    // Neither on nor off it was of others.
+    field.indeterminate = false;
     if (field.localName === 'select') settleSelect(field);
     else if (field.type === 'checkbox' || field.type === 'radio') field.checked = field.defaultChecked;
     else if (field.value !== field.defaultValue) field.value = field.defaultValue;
