@@ -12,8 +12,12 @@ export class Caret {
     this.selection = make('g', { class: 'text-selection' });
     this.bar = make('line', { class: 'text-caret' });
     this.holder = make('foreignObject', { class: 'writing-holder', width: 2, height: 12 });
-    this.holder.append(field);
+    // In a form of its own, the browser does not go through all fields of the page, as it may fill them in, with each key.
+    const form = document.createElement('form');
+    form.append(field);
+    this.holder.append(form);
     typing.replaceChildren(this.selection, this.bar, this.holder);
+    this.blinking = this.bar.getAnimations()[0];
   }
 
   get focus() { return this.field.selectionDirection === 'backward' ? this.field.selectionStart : this.field.selectionEnd; }
@@ -43,10 +47,8 @@ export class Caret {
     lines.forEach((line, i) => {
       if (drawn[i] === line.drawn) return;
       drawn[i] = line.drawn;
-      const one = make('g', {});
+      const one = group.children[i] ?? group.appendChild(make('g', {}));
       one.innerHTML = line.drawn;
-      if (group.children[i]) group.children[i].replaceWith(one);
-      else group.append(one);
     });
     while (group.children.length > lines.length) group.lastChild.remove();
     drawn.length = lines.length;
@@ -72,8 +74,7 @@ export class Caret {
     setAll(this.bar, { transform: line.frame.transform, x1: x, x2: x, y1: line.top, y2: line.bottom });
     setAll(this.holder, { transform: line.frame.transform, x, y: line.top, height: Math.max(1, line.bottom - line.top) });
     // Drawn anew, it does not blink just then.
-    this.bar.style.animation = 'none';
-    requestAnimationFrame(() => { this.bar.style.animation = ''; });
+    if (this.blinking) this.blinking.currentTime = 0;
   }
 
   // The place nearest to where a pointer is; null where that is in no frame of this text.

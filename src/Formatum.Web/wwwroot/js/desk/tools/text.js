@@ -109,6 +109,7 @@ function show(mine, places) {
   if (writing !== mine || !places) return;
   clearTimeout(mine.blind);
   mine.field.classList.remove('is-blind');
+  mine.isAhead = false;
   mine.caret.show(places);
   if (places.elsewhereFrame) goOn(mine, places);
 }
@@ -161,6 +162,7 @@ const insert = text => document.execCommand('insertText', false, text);
 function listenTo(field, mine) {
   field.addEventListener('input', () => {
     mine.caret.goal = null;
+    mine.isAhead = true;
     look(mine);
     clearTimeout(mine.timer);
     mine.timer = setTimeout(() => send(mine), pause);
@@ -306,7 +308,8 @@ function restsSoon(mine) {
 
 document.addEventListener('selectionchange', () => {
   if (!writing || document.activeElement !== writing.field) return;
-  writing.caret.draw();
+  // Behind what was just typed, once that is shown.
+  if (!writing.isAhead) writing.caret.draw();
   restsSoon(writing);
   // Elsewhere, nothing is switched.
   if (writing.next && writing.field.value === writing.stored && writing.field.selectionStart !== writing.next.at) writing.next = null;
