@@ -31,13 +31,28 @@ public sealed class Typefaces : ITypefaces
 
     public ImmutableArray<Glyph> Shape(string text, TextStyle style, bool rightToLeft = false)
     {
+        Feature[] features = [.. Features(style).Select(f => new Feature(Tag.Parse(f.Tag), f.Value))];
+        if (ScriptRun.IsPlain(text)) return ImmutableCollectionsMarshal.AsImmutableArray(Shaped(text, style, rightToLeft, features));
+        var runs = ScriptRun.In(text);
+        if (rightToLeft) runs.Reverse();
+        return [.. runs.SelectMany(run => Shaped(text, style, rightToLeft, features, run))];
+    }
+
+    /// <summary>The glyphs of a text, or of a stretch of it as it stands there.</summary>
+    private Glyph[] Shaped(string text, TextStyle style, bool rightToLeft, Feature[] features, ScriptRun? run = null)
+    {
         var face = FaceOf(style);
         var buffer = Buffer.Value!;
         buffer.ClearContents();
-        buffer.AddUtf16(text);
+        if (run is var (from, to, script))
+        {
+            buffer.AddUtf16(text, from, to - from);
+            if (script != Script.Common) buffer.Script = script;
+        }
+        else buffer.AddUtf16(text);
         buffer.GuessSegmentProperties();
         buffer.Direction = rightToLeft ? Direction.RightToLeft : Direction.LeftToRight;
-        face.Font.Shape(buffer, [.. Features(style).Select(f => new Feature(Tag.Parse(f.Tag), f.Value))]);
+        face.Font.Shape(buffer, features);
         double scale = MeasuresOf(style).Size / face.UnitsPerEm, tracking = style.Tracking / 1000 * style.Size;
         var infos = buffer.GetGlyphInfoSpan();
         var positions = buffer.GetGlyphPositionSpan();
@@ -52,7 +67,7 @@ public sealed class Typefaces : ITypefaces
                 IsBound = (infos[i].Mask & (uint)GlyphFlags.UnsafeToBreak) != 0,
             };
         }
-        return ImmutableCollectionsMarshal.AsImmutableArray(glyphs);
+        return glyphs;
     }
 
     /// <summary>One for each thread, used again and again.</summary>

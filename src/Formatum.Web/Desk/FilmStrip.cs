@@ -11,8 +11,11 @@ namespace Formatum.Web.Desk;
 /// </summary>
 public static class FilmStrip
 {
-    /// <summary>So many spreads come on each side of the one shown, and with each further stretch.</summary>
-    public const int Stretch = 12;
+    /// <summary>So many spreads come with the page on each side of the one shown: about as many as are in sight.</summary>
+    public const int Beside = 6;
+
+    /// <summary>So many spreads come with each further stretch.</summary>
+    public const int Stretch = 24;
 
     /// <summary>The strip as the page begins with it.</summary>
     /// <param name="publication">The publication.</param>
@@ -23,7 +26,7 @@ public static class FilmStrip
         var html = new StringBuilder();
         for (int number = -1; number >= -publication.Masters.Count; number--) Add(html, publication, number, address, shown);
         int middle = Math.Max(shown, 1);
-        AddStretch(html, publication, address, shown, middle - Stretch, middle + Stretch);
+        AddStretch(html, publication, address, shown, middle - Beside, middle + Beside);
         return html.ToString();
     }
 
