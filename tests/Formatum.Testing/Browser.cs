@@ -46,10 +46,18 @@ public sealed class Browser : IDisposable
         options.AddUserProfilePreference("download.prompt_for_download", false);
         options.SetLoggingPreference(LogType.Browser, LogLevel.Warning);
         var driver = new ChromeDriver(_service, options, TimeSpan.FromMinutes(2));
-        // The size asked for is the page's, without the window's own bars.
-        int Inner(string side) => (int)(long)driver.ExecuteScript($"return inner{side}")!;
-        driver.Manage().Window.Size = new(width + width - Inner("Width"), height + height - Inner("Height"));
+        Resize(driver, width, height);
         return driver;
+    }
+
+    /// <summary>Makes the page so large, without the window's own bars.</summary>
+    public void Resize(int width, int height) => Resize(Driver, width, height);
+
+    private static void Resize(ChromeDriver driver, int width, int height)
+    {
+        int Inner(string side) => (int)(long)driver.ExecuteScript($"return inner{side}")!;
+        var outer = driver.Manage().Window.Size;
+        driver.Manage().Window.Size = new(outer.Width + width - Inner("Width"), outer.Height + height - Inner("Height"));
     }
 
     public T Run<T>(string script, params object[] arguments) => (T)Driver.ExecuteScript(script, arguments)!;

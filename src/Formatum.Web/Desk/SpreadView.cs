@@ -89,10 +89,15 @@ public static class SpreadView
     }
 
     /// <summary>Trim and fold, over the pictures that hide them.</summary>
-    public static string Edges(Spread spread)
+    public static string Edges(Publication publication, Spread spread)
     {
         var svg = new StringBuilder();
-        foreach (var page in spread.Pages) Rect(svg, page.Trim, "sheet-edge");
+        foreach (var page in spread.Pages)
+        {
+            Rect(svg, page.Trim, "sheet-edge");
+            foreach (double fold in publication.Setup.FoldsOf(page))
+                svg.Append(CultureInfo.InvariantCulture, $"<path class=\"sheet-edge\" d=\"M{N(page.Trim.X + fold)} {N(page.Trim.Y)}v{N(page.Trim.Height)}\"/>");
+        }
         return svg.ToString();
     }
 

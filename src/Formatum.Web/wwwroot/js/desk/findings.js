@@ -30,9 +30,17 @@ function showFrame() {
   section.append(place);
 }
 
+// Of the marks, only those are drawn anew that changed.
+let written = [];
 function showMarks() {
   const drawn = new DOMParser().parseFromString(`<svg xmlns="http://www.w3.org/2000/svg">${found.marks}</svg>`, 'image/svg+xml').documentElement;
-  layer.replaceChildren(...drawn.childNodes);
+  const marks = [...drawn.children], now = marks.map(mark => mark.outerHTML);
+  marks.forEach((mark, i) => {
+    if (i >= layer.children.length) layer.append(mark);
+    else if (written[i] !== now[i]) layer.children[i].replaceWith(mark);
+  });
+  while (layer.children.length > marks.length) layer.lastElementChild.remove();
+  written = now;
   standApart();
 }
 
@@ -40,13 +48,13 @@ function showMarks() {
 function standApart() {
   const taken = [];
   for (const mark of layer.querySelectorAll('.finding-mark')) {
-    mark.removeAttribute('transform');
     // Plain numbers: an SVGRect rounds what is written into it, and would never get past its neighbour.
     const { x, y, width, height } = mark.getBBox();
     let top = y;
     const isOver = other => other.x < x + width && x < other.x + other.width && other.top < top + height && top < other.bottom;
     for (let other; (other = taken.find(isOver));) top = other.bottom;
-    if (top > y) mark.setAttribute('transform', `translate(0 ${top - y})`);
+    const moved = top > y ? `translate(0 ${top - y})` : '';
+    if (moved !== (mark.getAttribute('transform') ?? '')) mark.setAttribute('transform', moved);
     taken.push({ x, width, top, bottom: top + height });
   }
 }

@@ -9,14 +9,15 @@ export function tell(message, { stays = false, actions = [] } = {}) {
   const notice = same ?? make(message, actions);
   if (same) notice.querySelector('.notice-count').textContent = ` (${notice.dataset.count = Number(notice.dataset.count) + 1} times)`;
   clearTimeout(Number(notice.dataset.timer));
+  notice.toggleAttribute('data-stays', stays);
   if (!stays) notice.dataset.timer = setTimeout(() => leave(notice), seconds(message) * 1000);
   return () => leave(notice);
 }
 
 function leave(notice) {
   // Whoever is reading it, or is about to press its button, keeps it.
-  if (notice.matches(':hover, :focus-within')) notice.addEventListener('pointerleave', () => setTimeout(() => leave(notice), 1500), { once: true });
-  else notice.remove();
+  if (!notice.matches(':hover, :focus-within')) notice.remove();
+  else for (const end of ['pointerleave', 'focusout']) notice.addEventListener(end, () => setTimeout(() => leave(notice), 1500), { once: true });
 }
 
 function make(message, actions) {
@@ -30,7 +31,8 @@ function make(message, actions) {
     notice.remove();
     run();
   })), button('Close', () => notice.remove()));
-  while (holder.children.length >= most) holder.firstChild.remove();
+  // What somebody still has to do something about makes room for nothing.
+  for (let passing; holder.children.length >= most && (passing = holder.querySelector('.notice:not([data-stays])'));) passing.remove();
   holder.append(notice);
   return notice;
 }

@@ -77,15 +77,21 @@ export function settleFields(target, isKept) {
   for (const field of target.querySelectorAll('input, select, textarea')) {
     if (isKept(field) || field.type === 'file') continue;
     // Neither on nor off it was of others.
-    field.indeterminate = false;
+    if (field.indeterminate) field.indeterminate = false;
     if (field.localName === 'select') settleSelect(field);
-    else if (field.type === 'checkbox' || field.type === 'radio') field.checked = field.defaultChecked;
+    else if (field.type === 'checkbox' || field.type === 'radio') {
+      if (field.checked !== field.defaultChecked) field.checked = field.defaultChecked;
+    }
     else if (field.value !== field.defaultValue) field.value = field.defaultValue;
   }
 }
 
 function settleSelect(select) {
   const meant = [...select.options].filter(option => option.defaultSelected);
-  if (select.multiple) for (const option of select.options) option.selected = option.defaultSelected;
-  else select.selectedIndex = meant.length > 0 ? meant.at(-1).index : 0;
+  if (select.multiple) {
+    for (const option of select.options) option.selected = option.defaultSelected;
+    return;
+  }
+  const index = meant.length > 0 ? meant.at(-1).index : 0;
+  if (select.selectedIndex !== index) select.selectedIndex = index;
 }
