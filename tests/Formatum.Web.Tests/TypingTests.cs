@@ -86,10 +86,9 @@ public sealed class TypingTests(Workplace place) : InBrowser(place)
         Browser.Driver.FindElements(By.CssSelector(".text-selection rect")).Count.ShouldBeGreaterThan(8);
         Press("gone ");
         Shown("gone A");
-        // How much of what was typed it takes back at once, the browser decides.
-        for (int steps = 0; steps < 6 && !Value().StartsWith("word000", StringComparison.Ordinal); steps++)
-            Actions().KeyDown(Keys.Control).SendKeys("z").KeyUp(Keys.Control).Perform();
-        Value().ShouldStartWith("word000");
+        // What was typed elsewhere before is a step of its own.
+        Actions().KeyDown(Keys.Control).SendKeys("z").KeyUp(Keys.Control).Perform();
+        Browser.Until(() => Value().StartsWith("word000", StringComparison.Ordinal), "taken back");
         Actions().KeyDown(Keys.Control).SendKeys("a").KeyUp(Keys.Control).Perform();
         Selected().ShouldBe(Value());
         string typed = Value();
@@ -100,6 +99,58 @@ public sealed class TypingTests(Workplace place) : InBrowser(place)
         var now = await FrameAsync(id, frame);
         Browser.Driver.FindElements(By.CssSelector($"#frame-{frame} .set-text text")).Select(t => t.GetDomProperty("textContent")!.TrimEnd())
             .ShouldBe(now.GetProperty("text").GetProperty("lines").EnumerateArray().Select(l => l.GetString()!));
+    }
+
+    /// <summary>Typed, set and pasted, in that order: what is taken back goes by the order, whichever the browser itself could take back.</summary>
+    [Fact]
+    public async Task All_that_was_done_in_a_text_is_taken_back_step_by_step_and_done_again_while_typing_goes_on()
+    {
+        var (id, story, _) = await BeginAsync("Kiln");
+        OpenDesk(id);
+        Open();
+        void Control(string key, bool shift = false)
+        {
+            var keys = Actions().KeyDown(Keys.Control);
+            if (shift) keys.KeyDown(Keys.Shift);
+            keys.SendKeys(key);
+            if (shift) keys.KeyUp(Keys.Shift);
+            keys.KeyUp(Keys.Control).Perform();
+        }
+        bool IsBold(string words) => StoryAsync(id, story).Result.GetProperty("paragraphs").EnumerateArray().Any(p =>
+            p.GetRawText().Contains("\"bold\":true", StringComparison.Ordinal) && p.GetProperty("text").GetString()!.Contains(words, StringComparison.Ordinal));
+        Press(" fires");
+        Press(Keys.Home);
+        Press("The ");
+        Control("a");
+        Control("b");
+        Browser.Until(() => IsBold("The Kiln fires"), "bold");
+        Press(Keys.End);
+        Browser.Run<object?>("const data = new DataTransfer(); data.setData('text/plain', ' hot'); data.setData('text/html', '<p> <i>hot</i></p>'); " +
+            "document.querySelector('.writing').dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))");
+        Browser.Until(() => TextOf(id, story).Contains("hot", StringComparison.Ordinal), "pasted");
+        // In one go, as fast as keys come: the paste, the bold, what was typed at the beginning; and what is typed then is typed there.
+        Control("zzz");
+        Press("!");
+        Browser.Until(() => Value() is "!Kiln fires" or "Kiln! fires" or "Kiln fires!", "three steps back");
+        Close();
+        TextOf(id, story).Replace("!", "", StringComparison.Ordinal).ShouldBe("Kiln fires");
+        IsBold("Kiln").ShouldBeFalse();
+        Open();
+        Control("z");
+        Browser.Until(() => Browser.Has("#notices .notice"), "what was done before it was opened is not taken back unseen");
+        TextOf(id, story).ShouldContain("Kiln");
+        // As fast as keys come: each goes where those before it led, and nothing waits that is left behind.
+        Press(Keys.End, " dry", Keys.Home, "A ", Keys.End, Keys.Backspace, Keys.ArrowLeft, "*", Keys.Home, "1", Keys.Escape);
+        Browser.Until(() => !Browser.Has(".writing"), "left");
+        TextOf(id, story).Replace("!", "", StringComparison.Ordinal).ShouldBe("1A Kiln fires d*r");
+        Open();
+        Press(" warm");
+        Control("z");
+        Browser.Until(() => !Value().Contains("warm", StringComparison.Ordinal), "taken back");
+        Control("z", shift: true);
+        Browser.Until(() => Value().Contains("warm", StringComparison.Ordinal), "done again");
+        Close();
+        TextOf(id, story).ShouldContain("warm");
     }
 
     [Fact]

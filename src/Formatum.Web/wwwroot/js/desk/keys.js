@@ -104,8 +104,8 @@ const table = [
   { keys: ['`'], group: 'Looking', words: 'Hold: the page clean', run: () => showClean(true) },
   { keys: ['\\'], group: 'Looking', words: 'Hold: pictures as their files have them', run: () => showUntreated(true) },
 
-  { keys: ['ctrl+z', 'ctrl+shift+z'], show: 'Ctrl Z', group: 'Everywhere', words: 'Undo what you did last; with Shift, redo',
-      run: event => edit({ do: event.shiftKey ? 'redo' : 'undo' }) },
+  { keys: ['ctrl+z', 'ctrl+shift+z', 'ctrl+y'], show: 'Ctrl Z', group: 'Everywhere', words: 'Undo what you did last; with Shift, redo',
+      run: event => edit({ do: event.shiftKey || event.key === 'y' ? 'redo' : 'undo' }) },
   { keys: ['?', 'shift+?'], show: '?', group: 'Everywhere', words: 'This list', run: () => document.getElementById('keys').showPopover() },
 ];
 

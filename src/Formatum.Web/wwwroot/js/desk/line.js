@@ -57,7 +57,7 @@ async function askNext() {
   asking = true;
   const answer = await question(command);
   asking = false;
-  if (from.open && answer) from.show(answer);
+  if (from.open && answer) from.show(answer, command);
   else if (from.open && next?.from !== from) from.missed?.();
   askNext();
 }

@@ -142,6 +142,14 @@ export class Caret {
     this.draw();
   }
 
+  // Goes on by one character as people see them.
+  step(by, { stretch = false } = {}) {
+    const text = this.field.value, { focus } = this, near = text.slice(Math.max(0, focus - 40), focus + 40), base = Math.max(0, focus - 40);
+    const ends = [...new Intl.Segmenter(undefined, { granularity: 'grapheme' }).segment(near)].map(s => s.index + base).concat(base + near.length);
+    const next = by < 0 ? ends.findLast(end => end < focus) : ends.find(end => end > focus);
+    if (next !== undefined) this.put(next, { stretch });
+  }
+
   // Selects the word, or the paragraph, about a place.
   select(place, what) {
     const text = this.field.value;

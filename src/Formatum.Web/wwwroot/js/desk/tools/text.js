@@ -1,5 +1,5 @@
 // Typing in the page itself. A field out of sight takes what is typed; the server sets it as it will print, and tells where each place in it is. What is typed
-// is stored after each pause and when it is left, and counts as sent once it is stored.
+// is stored after each pause, when the caret is put elsewhere and when it is left, and counts as sent once it is stored.
 import { ask, randomName } from '../../shared/http.js';
 import { canvas, frameElement, inspector, typing, address } from '../parts.js';
 import { edit, leaveFor, lookAgain, onLeaving, refresh } from '../edits.js';
@@ -7,9 +7,10 @@ import { asker } from '../line.js';
 import { change, state, watch } from '../state.js';
 import { sending } from '../typed.js';
 import { tell } from '../../shared/notices.js';
+import { holdBack, holdToo, insert, isHeldBack, letGo, wordsOf } from './ahead.js';
 import { Caret } from './caret.js';
 
-const pause = 1200;
+const pause = 1200, longestPause = 10_000;
 // So much at once is stored right away instead of being asked about first.
 const longest = 4000;
 let writing = null;
@@ -18,20 +19,21 @@ let writing = null;
 export async function write(id, { place = null, pointer = null } = {}) {
   await leave();
   if (!frameElement(id)) return;
-  early = '';
+  holdBack();
   // Shown by an answer that is still to come, the text is not what was seen: the revision is that of the text itself.
   const answer = await ask('GET', `${address}?handler=Writing&frames=${id}`).catch(problem => tell(problem.message) && null);
-  const typed = early;
-  early = null;
+  const typed = letGo();
   if (!answer) {
-    if (typed) tell(`What you typed is not stored: \u201c${typed}\u201d. Open the text again when the server answers.`, { stays: true });
+    if (wordsOf(typed)) tell(`What you typed is not stored: \u201c${wordsOf(typed)}\u201d. Open the text again when the server answers.`, { stays: true });
     return;
   }
   const { label, text, revision, places } = JSON.parse(answer.text), field = fieldOf(label, text);
   canvas.classList.add('is-writing');
-  const mine = { id, field, stored: text, sending: null, seen: revision, known: state.revision, timer: 0, sent: Promise.resolve(true) };
+  const mine = { id, field, stored: text, sending: null, seen: revision, known: state.revision, timer: 0, sent: Promise.resolve(true), done: place?.done ?? 0,
+    undone: place?.undone ?? 0,
+    typed: 0, isAhead: false, asked: new WeakMap() };
   mine.caret = new Caret(field);
-  mine.asking = asker(shown => show(mine, shown.writing), () => lookPast(mine));
+  mine.asking = asker((shown, asked) => show(mine, shown.writing, asked), () => lookPast(mine));
   writing = mine;
   change({ writing: id });
   field.focus({ preventScroll: true });
@@ -40,19 +42,8 @@ export async function write(id, { place = null, pointer = null } = {}) {
   field.setSelectionRange(from, place?.to ?? from);
   listenTo(field, mine);
   look(mine);
-  if (typed) insert(typed);
+  goOnWith(mine, typed);
 }
-
-// What is typed before the text has come is typed into it once it has; none of it is meant for the frame.
-let early = null;
-document.addEventListener('keydown', event => {
-  if (early === null || event.ctrlKey || event.metaKey || event.altKey || event.key === 'Escape') return;
-  event.preventDefault();
-  event.stopPropagation();
-  if (event.key === 'Backspace') early = early.slice(0, -1);
-  else if (event.key === 'Enter') early += '\n';
-  else if (event.key.length === 1) early += event.key;
-}, true);
 
 function fieldOf(label, text) {
   const field = document.createElement('textarea');
@@ -94,6 +85,7 @@ function lookPast(mine) {
 
 function look(mine, stored = mine.stored) {
   const asked = command(mine, stored);
+  mine.asked.set(asked, mine.typed);
   mine.lookedFrom = stored;
   clearTimeout(mine.blind);
   if (asked.text.length > longest) {
@@ -102,30 +94,36 @@ function look(mine, stored = mine.stored) {
   }
   mine.asking.ask(asked);
   // Where nobody answers, the words are seen in the field itself.
-  mine.blind = setTimeout(() => mine.field.classList.add('is-blind'), 900);
+  mine.blind = setTimeout(() => {
+    mine.field.classList.add('is-blind');
+    mine.isAhead = false;
+    goOn(mine);
+  }, 900);
 }
 
-function show(mine, places) {
+function show(mine, places, asked) {
   if (writing !== mine || !places) return;
   clearTimeout(mine.blind);
   mine.field.classList.remove('is-blind');
-  mine.isAhead = false;
+  mine.isAhead = mine.asked.get(asked) !== mine.typed;
   mine.caret.show(places);
-  if (places.elsewhereFrame) goOn(mine, places);
+  if (!mine.isAhead) goOn(mine);
+  if (places.elsewhereFrame) goToSpread(mine, places);
 }
 
 // The caret has left for a frame of another spread: typing goes on there.
-async function goOn(mine, { elsewhereSpread, elsewhereFrame }) {
-  const { selectionStart, selectionEnd } = mine.field;
+async function goToSpread(mine, { elsewhereSpread, elsewhereFrame }) {
+  const { selectionStart: from, selectionEnd: to } = mine.field;
   if (!await leave()) return;
-  sessionStorage.setItem('writing', JSON.stringify({ id: elsewhereFrame, from: selectionStart, to: selectionEnd }));
+  const { done, undone } = mine;
+  sessionStorage.setItem('writing', JSON.stringify({ id: elsewhereFrame, from, to, done, undone }));
   leaveFor(elsewhereSpread);
 }
 const begun = JSON.parse(sessionStorage.getItem('writing'));
 sessionStorage.removeItem('writing');
 if (begun) write(begun.id, { place: begun });
 
-watch(['answered'], () => { if (writing) keepUp(writing); });
+watch(['answered'], () => { if (writing) writing.kept = keepUp(writing); });
 
 // Shows what others changed of the text meanwhile; what was typed here is stored first, into the paragraphs it was typed in.
 async function keepUp(mine) {
@@ -157,15 +155,23 @@ function takeOver(mine, text) {
 // Keys that switch a setting of what is selected, as its field in the inspector does.
 const faces = { b: 'bold', i: 'italic', u: 'underline' };
 const byLines = new Set(['ArrowUp', 'ArrowDown', 'Home', 'End', 'PageUp', 'PageDown']);
-const insert = text => document.execCommand('insertText', false, text);
+const goesElsewhere = new Set([...byLines, 'ArrowLeft', 'ArrowRight']);
+const steps = { z: 'undo', y: 'redo' };
 
 function listenTo(field, mine) {
   field.addEventListener('input', () => {
     mine.caret.goal = null;
+    mine.typed++;
     mine.isAhead = true;
     look(mine);
     clearTimeout(mine.timer);
-    mine.timer = setTimeout(() => send(mine), pause);
+    mine.since ??= performance.now();
+    mine.timer = setTimeout(() => send(mine), Math.max(0, Math.min(pause, mine.since + longestPause - performance.now())));
+  });
+  field.addEventListener('beforeinput', event => {
+    if (event.inputType !== 'historyUndo' && event.inputType !== 'historyRedo') return;
+    event.preventDefault();
+    step(mine, event.inputType === 'historyUndo' ? 'undo' : 'redo');
   });
   field.addEventListener('focusout', () => { if (writing === mine) send(mine); });
   field.addEventListener('keydown', event => onKey(event, mine));
@@ -181,10 +187,12 @@ function onKey(event, mine) {
   if (!byLines.has(event.key)) mine.caret.goal = null;
   mine.plain = control && event.shiftKey && event.key.toLowerCase() === 'v' ? 'asked' : null;
   if (event.isComposing) return;
+  if (goesElsewhere.has(event.key)) send(mine);
   if (event.key === 'Escape') leave();
   else if (event.key === 'Tab' && !event.shiftKey) insert('\t');
   else if (event.key === 'Enter' && event.shiftKey) insert('\u2028');
   else if (face) switchFace(face, mine);
+  else if (control && !event.altKey && steps[event.key.toLowerCase()]) step(mine, event.shiftKey ? 'redo' : steps[event.key.toLowerCase()]);
   else if (event.altKey && event.key.toLowerCase() === 'y') openStyles(event.shiftKey);
   else if (byLines.has(event.key) && !control) moveByLine(event, mine);
   else return;
@@ -242,12 +250,12 @@ const isStyled = html => /<(b|strong|i|em|u|s|del|sup|sub|h[1-6]|li|table|p)[\s>
 function paste(event, mine) {
   const html = event.clipboardData.getData('text/html'), text = event.clipboardData.getData('text/plain').replaceAll('\r\n', '\n');
   // While something else is being put in, it comes behind that as if it were typed.
-  if (early !== null || mine.plain) {
+  if (isHeldBack() || mine.plain) {
     event.preventDefault();
     // Where the first is prevented, Chromium tells of a plain paste twice.
     if (mine.plain === 'done') return;
     if (mine.plain) mine.plain = 'done';
-    if (early !== null) early += text;
+    if (isHeldBack()) holdToo(text);
     else insert(text);
     return;
   }
@@ -261,18 +269,18 @@ function paste(event, mine) {
 
 // What is typed before that is done is typed behind it; where it cannot be done, the words alone are put in.
 async function pasteStyled(mine, plain, what) {
-  early = '';
-  const done = await putStyled(mine, what), typed = early;
-  early = null;
+  holdBack();
+  const done = await putStyled(mine, what), typed = letGo();
   if (writing !== mine) return;
   mine.field.focus({ preventScroll: true });
-  insert(done ? typed : plain + typed);
+  if (!done) insert(plain);
+  goOnWith(mine, typed);
 }
 
 async function putStyled(mine, what) {
   if (!await send(mine)) return false;
   const { selectionStart: from, selectionEnd: to, value } = mine.field, behind = value.length - to;
-  const outcome = await edit({ do: 'paste-words', frames: String(mine.id), keep: mine.id, from, to, ...what }, { seen: mine.seen });
+  const outcome = await editText(mine, { do: 'paste-words', frames: String(mine.id), keep: mine.id, from, to, ...what }, { seen: mine.seen });
   if (outcome.problem) return false;
   const answer = await ask('GET', `${address}?handler=Writing&frames=${mine.id}`).catch(() => null);
   if (!answer) return true;
@@ -284,13 +292,92 @@ async function putStyled(mine, what) {
   return true;
 }
 
-function moveByLine(event, { caret }) {
-  const place = caret.goesTo(event.key);
-  if (place !== null) caret.put(place, { stretch: event.shiftKey });
+// ---- Taking back ---------------------------------------------------------------------------------------------------------------------
+
+// What was typed, pasted and set in this text is taken back in its order. The field's own way back knows of its words alone.
+function step(mine, what) {
+  holdBack();
+  mine.stepping = (mine.stepping ?? Promise.resolve()).then(() => takeStep(mine, what)).catch(problem => console.error(problem));
+  const last = mine.stepping;
+  // What is typed meanwhile is typed once the words stand as they then do.
+  last.then(() => {
+    if (mine.stepping !== last) return;
+    const typed = letGo();
+    if (writing === mine) goOnWith(mine, typed);
+  });
+}
+
+async function takeStep(mine, what) {
+  const from = what === 'undo' ? 'done' : 'undone', to = what === 'undo' ? 'undone' : 'done';
+  if (!await send(mine)) return;
+  if (mine[from] === 0) {
+    tell(what === 'undo' ? 'All that was done in this text is taken back. What was done before can be, once you leave it (Esc).' : 'Nothing is left to do again.');
+    return;
+  }
+  const outcome = await edit({ do: what, frames: String(mine.id), keep: String(mine.id) });
+  if (!outcome.done) return;
+  mine[from]--;
+  mine[to]++;
+  await mine.kept;
+}
+
+// An edit of this text, which can be taken back while it is open.
+async function editText(mine, command, options) {
+  const outcome = await edit(command, options);
+  if (outcome.done && mine) {
+    mine.done++;
+    mine.undone = 0;
+  }
+  return outcome;
+}
+
+function moveByLine({ key, shiftKey }, mine) {
+  if (mine.isAhead) waitWith(mine, [{ key, shiftKey }]);
+  else {
+    const place = mine.caret.goesTo(key);
+    if (place !== null) mine.caret.put(place, { stretch: shiftKey });
+  }
+}
+
+// Where a line goes from is known once what was typed is shown: a key that comes before waits for that, and what follows it with it.
+function waitWith(mine, keys) {
+  holdBack(keys);
+  mine.goesOn = true;
+}
+
+// Goes on with what waited for lines to be shown.
+function goOn(mine) {
+  if (!mine.goesOn) return;
+  mine.goesOn = false;
+  goOnWith(mine, letGo());
+  if (!mine.goesOn) mine.rested?.();
+}
+
+// Until nothing waits for lines to be shown.
+async function rest(mine) {
+  if (mine.goesOn) await new Promise(resolve => { mine.rested = resolve; });
+}
+
+// Does what keys that were held back would have done.
+function goOnWith(mine, keys) {
+  for (let i = 0; i < keys.length; i++) {
+    const { key, shiftKey, words } = keys[i];
+    if (byLines.has(key) && mine.isAhead) {
+      waitWith(mine, keys.slice(i));
+      return;
+    }
+    if (byLines.has(key)) moveByLine(keys[i], mine);
+    else if (key === 'ArrowLeft' || key === 'ArrowRight') mine.caret.step(key === 'ArrowLeft' ? -1 : 1, { stretch: shiftKey });
+    else if (key === 'Backspace') document.execCommand('delete');
+    else if (key === 'Delete') document.execCommand('forwardDelete');
+    else if (key === 'Tab') insert('\t');
+    else if (key === 'Enter' && shiftKey) insert('\u2028');
+    else if (words || wordsOf([keys[i]])) insert(words ?? wordsOf([keys[i]]));
+  }
 }
 
 // Once the caret rests, the inspector tells of what is selected, or of what would be typed there.
-const rest = 220;
+const restTime = 220;
 function meant(mine) {
   const range = `${mine.field.selectionStart}-${mine.field.selectionEnd}`;
   if (range === state.range) return false;
@@ -303,7 +390,7 @@ function restsSoon(mine) {
   mine.resting = setTimeout(() => {
     if (writing !== mine || mine.field.value !== mine.stored || inspector.contains(document.activeElement)) return;
     if (meant(mine)) lookAgain();
-  }, rest);
+  }, restTime);
 }
 
 document.addEventListener('selectionchange', () => {
@@ -327,6 +414,12 @@ canvas.addEventListener('pointerdown', event => {
   }
   event.stopPropagation();
   event.preventDefault();
+  if (mine.goesOn) {
+    // What is typed stands elsewhere then.
+    rest(mine).then(() => mine.caret.put(mine.caret.placeAt(event) ?? mine.caret.focus));
+    return;
+  }
+  send(mine);
   mine.field.focus({ preventScroll: true });
   mine.caret.goal = null;
   const now = performance.now();
@@ -363,7 +456,8 @@ function send(mine) {
     if (mine.offered) return false;
     meant(mine);
     mine.sending = text;
-    const outcome = await edit({ ...command(mine), keep: mine.id }, { seen: mine.seen });
+    mine.since = null;
+    const outcome = await editText(mine, { ...command(mine), keep: mine.id }, { seen: mine.seen });
     mine.sending = null;
     if (outcome.done) {
       mine.stored = text;
@@ -386,7 +480,7 @@ function offerBack(mine, text) {
       ['Put mine in its place', async () => {
         const now = writing === mine ? mine.field.value : text;
         Object.assign(mine, { seen: state.revision, offered: false });
-        const outcome = await edit({ do: 'write', frames: mine.id, keep: mine.id, text: now }, { seen: mine.seen });
+        const outcome = await editText(mine, { do: 'write', frames: mine.id, keep: mine.id, text: now }, { seen: mine.seen });
         if (outcome.done) mine.stored = now;
         if (writing === mine) look(mine);
       }],
@@ -404,6 +498,7 @@ function offerBack(mine, text) {
 export async function leave() {
   const mine = writing;
   if (!mine) return true;
+  await rest(mine);
   if (!await send(mine)) return false;
   if (writing === mine) close(mine);
   return true;
@@ -411,6 +506,7 @@ export async function leave() {
 
 function close(mine) {
   clearTimeout(mine.blind);
+  letGo();
   clearTimeout(mine.resting);
   mine.asking.close();
   writing = null;
@@ -437,7 +533,7 @@ async function style(asked) {
   const mine = writing, place = mine && { from: mine.field.selectionStart, to: mine.field.selectionEnd };
   if (mine && !await send(mine)) return;
   if (mine) change({ range: `${place.from}-${place.to}` });
-  await edit({ ...asked, ...(mine && { frames: String(mine.id), keep: mine.id, ...place }) });
+  await editText(mine, { ...asked, ...(mine && { frames: String(mine.id), keep: mine.id, ...place }) });
   if (writing !== mine || !mine) return;
   mine.field.focus({ preventScroll: true });
 }
