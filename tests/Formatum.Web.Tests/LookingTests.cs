@@ -52,7 +52,7 @@ public sealed class LookingTests(Workplace place) : InBrowser(place)
         for (int i = 0; i < 3; i++) above[i].ShouldBe(expected[i], 0.01);
     }
 
-    /// <summary>At 1024 x 700, with all of a large spread in sight, what stands in a placeholder is as large as the labels of the page, where it has the room.</summary>
+    /// <summary>At 1024 x 700, with all of a large spread in sight, what stands in a placeholder can be read where it has the room.</summary>
     [Fact]
     public async Task Labels_of_placeholders_can_be_read_at_any_zoom()
     {
@@ -84,7 +84,8 @@ public sealed class LookingTests(Workplace place) : InBrowser(place)
     public async Task Notices_leave_by_themselves_but_for_those_that_somebody_has_to_answer()
     {
         OpenDesk(await Server.NewPublicationAsync());
-        Browser.Run<object?>("import('/js/shared/notices.js').then(n => { n.tell('Is still to be done', { stays: true }); for (const k of [1, 2, 3, 4]) n.tell(`${k}`); })");
+        Browser.Run<object?>("import('/js/shared/notices.js').then(n => { n.tell('Is still to be done', { stays: true }); " +
+            "for (const k of [1, 2, 3, 4]) n.tell(`${k}`); })");
         string[] Shown() => [.. Browser.Driver.FindElements(By.CssSelector("#notices .notice > span:first-child")).Select(e => e.Text)];
         Browser.Until(() => Shown().SequenceEqual(["Is still to be done", "3", "4"]), "three at most, the one that stays among them");
         Browser.Until(() => Shown().SequenceEqual(["Is still to be done"]), "the others have left");

@@ -4,14 +4,16 @@ using HarfBuzzSharp;
 
 namespace Formatum.Output.Fonts;
 
-/// <summary>A stretch of text of one script, which a face is asked for together: each script has rules of its own for how its characters join and stand.</summary>
+/// <summary>A stretch of text of one script, which a face is asked for together: each script has rules of its own for how characters join.</summary>
 /// <param name="From">Where it begins, in UTF-16 units.</param>
 /// <param name="To">Where it ends.</param>
 /// <param name="Script">Its script; Common where no character tells.</param>
 public readonly record struct ScriptRun(int From, int To, Script Script)
 {
-    /// <summary>The stretches of a text, in its order, none where it is empty (UAX #24, 5.1 and 5.2): what is common to many scripts goes with what stands before
-    /// it, at the beginning with what follows, and a bracket that closes with the one that opens.</summary>
+    /// <summary>
+    /// The stretches of a text, in its order, none where it is empty (UAX #24, 5.1 and 5.2): what is common to many scripts goes with what stands before it,
+    /// at the beginning with what follows, and a bracket that closes with the one that opens.
+    /// </summary>
     public static List<ScriptRun> In(string text)
     {
         var runs = new List<ScriptRun>();

@@ -10,7 +10,7 @@ import { tell } from '../../shared/notices.js';
 import { holdBack, holdToo, insert, isHeldBack, letGo, wordsOf } from './ahead.js';
 import { Caret } from './caret.js';
 
-const pause = 1200, longestPause = 10_000;
+const pause = 1200, longestPause = 30_000;
 // So much at once is stored right away instead of being asked about first.
 const longest = 4000;
 let writing = null;
@@ -311,7 +311,8 @@ async function takeStep(mine, what) {
   const from = what === 'undo' ? 'done' : 'undone', to = what === 'undo' ? 'undone' : 'done';
   if (!await send(mine)) return;
   if (mine[from] === 0) {
-    tell(what === 'undo' ? 'All that was done in this text is taken back. What was done before can be, once you leave it (Esc).' : 'Nothing is left to do again.');
+    tell(what === 'redo' ? 'Nothing is left to do again.'
+        : 'All that was done in this text is taken back. What was done before can be, once you leave it (Esc).');
     return;
   }
   const outcome = await edit({ do: what, frames: String(mine.id), keep: String(mine.id) });
