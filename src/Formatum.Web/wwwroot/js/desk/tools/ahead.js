@@ -13,13 +13,11 @@ export function letGo() {
 
 export const insert = words => document.execCommand('insertText', false, words);
 
-// What keys type, as far as they go.
-export const wordsOf = keys => keys.map(({ key }) => (key === 'Enter' ? '\n' : key.length === 1 ? key : '')).join('');
+// What keys type, and words that came without keys.
+export const wordsOf = keys => keys.map(({ key = '', words }) => words ?? (key === 'Enter' ? '\n' : key.length === 1 ? key : '')).join('');
 
-// Types words without their keys, behind what is held back.
-export function holdToo(words) {
-  if (words) held.push({ key: '', words });
-}
+// Behind what is held back: words, or something else to be done.
+export function holdToo(item) { held.push(item); }
 
 document.addEventListener('keydown', event => {
   const { key, ctrlKey, metaKey, altKey, shiftKey } = event;

@@ -29,9 +29,8 @@ export async function write(id, { place = null, pointer = null } = {}) {
   }
   const { label, text, revision, places } = JSON.parse(answer.text), field = fieldOf(label, text);
   canvas.classList.add('is-writing');
-  const mine = { id, field, stored: text, sending: null, seen: revision, known: state.revision, timer: 0, sent: Promise.resolve(true), done: place?.done ?? 0,
-    undone: place?.undone ?? 0,
-    typed: 0, isAhead: false, asked: new WeakMap() };
+  const mine = { id, field, stored: text, sending: null, seen: revision, known: state.revision, timer: 0, sent: Promise.resolve(true),
+    typed: 0, isAhead: false, asked: new WeakMap(), done: place?.done ?? 0, undone: place?.undone ?? 0 };
   mine.caret = new Caret(field);
   mine.asking = asker((shown, asked) => show(mine, shown.writing, asked), () => lookPast(mine));
   writing = mine;
@@ -88,17 +87,21 @@ function look(mine, stored = mine.stored) {
   mine.asked.set(asked, mine.typed);
   mine.lookedFrom = stored;
   clearTimeout(mine.blind);
-  if (asked.text.length > longest) {
-    send(mine);
-    return;
-  }
-  mine.asking.ask(asked);
-  // Where nobody answers, the words are seen in the field itself.
+  // Where nobody answers, the words are seen in the field itself, and keys wait for no lines.
   mine.blind = setTimeout(() => {
     mine.field.classList.add('is-blind');
     mine.isAhead = false;
     goOn(mine);
   }, 900);
+  if (asked.text.length > longest) send(mine);
+  else mine.asking.ask(asked);
+}
+
+// The field holds other words than those that are shown.
+function lookAhead(mine) {
+  mine.typed++;
+  mine.isAhead = true;
+  look(mine);
 }
 
 function show(mine, places, asked) {
@@ -147,7 +150,7 @@ function takeOver(mine, text) {
   const { selectionStart, selectionEnd, selectionDirection } = field;
   field.value = mine.stored = text;
   field.setSelectionRange(moved(selectionStart), moved(selectionEnd), selectionDirection);
-  look(mine);
+  lookAhead(mine);
 }
 
 // ---- Keys and pointer ----------------------------------------------------------------------------------------------------------------
@@ -161,9 +164,7 @@ const steps = { z: 'undo', y: 'redo' };
 function listenTo(field, mine) {
   field.addEventListener('input', () => {
     mine.caret.goal = null;
-    mine.typed++;
-    mine.isAhead = true;
-    look(mine);
+    lookAhead(mine);
     clearTimeout(mine.timer);
     mine.since ??= performance.now();
     mine.timer = setTimeout(() => send(mine), Math.max(0, Math.min(pause, mine.since + longestPause - performance.now())));
@@ -248,33 +249,32 @@ async function cut(event, mine) {
 const isStyled = html => /<(b|strong|i|em|u|s|del|sup|sub|h[1-6]|li|table|p)[\s>]/i.test(html);
 
 function paste(event, mine) {
-  const html = event.clipboardData.getData('text/html'), text = event.clipboardData.getData('text/plain').replaceAll('\r\n', '\n');
-  // While something else is being put in, it comes behind that as if it were typed.
-  if (isHeldBack() || mine.plain) {
-    event.preventDefault();
-    // Where the first is prevented, Chromium tells of a plain paste twice.
-    if (mine.plain === 'done') return;
-    if (mine.plain) mine.plain = 'done';
-    if (isHeldBack()) holdToo(text);
-    else insert(text);
-    return;
-  }
-  const copied = JSON.parse(localStorage.getItem(remembered) ?? 'null');
-  const { text: was, ...source } = copied ?? {};
-  if (was === text && text) pasteStyled(mine, text, source);
-  else if (html && isStyled(html)) pasteStyled(mine, text, { html });
-  else return;
+  const { clipboardData } = event, text = clipboardData.getData('text/plain').replaceAll('\r\n', '\n');
+  const styled = mine.plain ? null : styledOf(text, clipboardData.getData('text/html'));
+  // Words alone the browser puts in by itself, unless something else is still on its way.
+  if (!styled && !mine.plain && !isHeldBack()) return;
   event.preventDefault();
+  // Where the first is prevented, Chromium tells of a plain paste twice.
+  if (mine.plain === 'done') return;
+  if (mine.plain) mine.plain = 'done';
+  if (styled) inTurn(mine, () => pasteStyled(mine, text, styled));
+  else if (isHeldBack()) holdToo({ words: text });
+  else insert(text);
 }
 
-// What is typed before that is done is typed behind it; where it cannot be done, the words alone are put in.
+// What there is more to what is pasted than its words: where it was copied here, or how it is set.
+function styledOf(text, html) {
+  const { text: copied, ...source } = JSON.parse(localStorage.getItem(remembered) ?? '{}');
+  if (copied === text && text) return source;
+  return html && isStyled(html) ? { html } : null;
+}
+
+// Where it cannot be done, the words alone are put in.
 async function pasteStyled(mine, plain, what) {
-  holdBack();
-  const done = await putStyled(mine, what), typed = letGo();
+  const done = await putStyled(mine, what);
   if (writing !== mine) return;
   mine.field.focus({ preventScroll: true });
   if (!done) insert(plain);
-  goOnWith(mine, typed);
 }
 
 async function putStyled(mine, what) {
@@ -288,22 +288,36 @@ async function putStyled(mine, what) {
   mine.seen = Math.max(mine.seen, revision);
   mine.field.value = mine.stored = text;
   mine.field.setSelectionRange(text.length - behind, text.length - behind);
-  look(mine);
+  lookAhead(mine);
   return true;
 }
 
 // ---- Taking back ---------------------------------------------------------------------------------------------------------------------
 
 // What was typed, pasted and set in this text is taken back in its order. The field's own way back knows of its words alone.
-function step(mine, what) {
-  holdBack();
-  mine.stepping = (mine.stepping ?? Promise.resolve()).then(() => takeStep(mine, what)).catch(problem => console.error(problem));
-  const last = mine.stepping;
-  // What is typed meanwhile is typed once the words stand as they then do.
-  last.then(() => {
-    if (mine.stepping !== last) return;
-    const typed = letGo();
-    if (writing === mine) goOnWith(mine, typed);
+const step = (mine, what) => inTurn(mine, () => takeStep(mine, what));
+
+// The buttons mean the open text as well, as far as something was done in it.
+document.addEventListener('click', event => {
+  const mine = writing, what = event.target.closest('#undo, #redo')?.id;
+  if (!mine || !what || (mine[what === 'undo' ? 'done' : 'undone'] === 0 && mine.field.value === mine.stored)) return;
+  event.stopPropagation();
+  mine.field.focus({ preventScroll: true });
+  step(mine, what);
+}, true);
+
+// Does what changes the text by the server; keys that come meanwhile, and what else does, act on what it leads to.
+function inTurn(mine, run) {
+  if (isHeldBack()) holdToo({ run });
+  else begin(mine, run);
+}
+
+function begin(mine, run, behind = []) {
+  holdBack(behind);
+  mine.turn = run().catch(problem => console.error(problem)).then(() => {
+    mine.turn = null;
+    const keys = letGo();
+    if (writing === mine) goOnWith(mine, keys);
   });
 }
 
@@ -324,8 +338,9 @@ async function takeStep(mine, what) {
 
 // An edit of this text, which can be taken back while it is open.
 async function editText(mine, command, options) {
-  const outcome = await edit(command, options);
-  if (outcome.done && mine) {
+  const before = state.revision, outcome = await edit(command, options);
+  // What changed nothing is no step.
+  if (outcome.done && mine && state.revision !== before) {
     mine.done++;
     mine.undone = 0;
   }
@@ -351,18 +366,22 @@ function goOn(mine) {
   if (!mine.goesOn) return;
   mine.goesOn = false;
   goOnWith(mine, letGo());
-  if (!mine.goesOn) mine.rested?.();
+  mine.rested?.();
 }
 
-// Until nothing waits for lines to be shown.
+// Until nothing is held back.
 async function rest(mine) {
-  if (mine.goesOn) await new Promise(resolve => { mine.rested = resolve; });
+  while (mine.goesOn || mine.turn) await (mine.turn ?? new Promise(resolve => { mine.rested = resolve; }));
 }
 
 // Does what keys that were held back would have done.
 function goOnWith(mine, keys) {
   for (let i = 0; i < keys.length; i++) {
-    const { key, shiftKey, words } = keys[i];
+    const { key, shiftKey, run } = keys[i];
+    if (run) {
+      begin(mine, run, keys.slice(i + 1));
+      return;
+    }
     if (byLines.has(key) && mine.isAhead) {
       waitWith(mine, keys.slice(i));
       return;
@@ -373,7 +392,7 @@ function goOnWith(mine, keys) {
     else if (key === 'Delete') document.execCommand('forwardDelete');
     else if (key === 'Tab') insert('\t');
     else if (key === 'Enter' && shiftKey) insert('\u2028');
-    else if (words || wordsOf([keys[i]])) insert(words ?? wordsOf([keys[i]]));
+    else if (wordsOf([keys[i]])) insert(wordsOf([keys[i]]));
   }
 }
 
@@ -415,7 +434,7 @@ canvas.addEventListener('pointerdown', event => {
   }
   event.stopPropagation();
   event.preventDefault();
-  if (mine.goesOn) {
+  if (isHeldBack()) {
     // What is typed stands elsewhere then.
     rest(mine).then(() => mine.caret.put(mine.caret.placeAt(event) ?? mine.caret.focus));
     return;
