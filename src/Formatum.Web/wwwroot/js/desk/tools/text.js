@@ -116,9 +116,8 @@ function show(mine, places, asked) {
 
 // The caret has left for a frame of another spread: typing goes on there.
 async function goToSpread(mine, { elsewhereSpread, elsewhereFrame }) {
-  const { selectionStart: from, selectionEnd: to } = mine.field;
   if (!await leave()) return;
-  const { done, undone } = mine;
+  const { done, undone, field: { selectionStart: from, selectionEnd: to } } = mine;
   sessionStorage.setItem('writing', JSON.stringify({ id: elsewhereFrame, from, to, done, undone }));
   leaveFor(elsewhereSpread);
 }
@@ -392,7 +391,10 @@ function goOnWith(mine, keys) {
     else if (key === 'Delete') document.execCommand('forwardDelete');
     else if (key === 'Tab') insert('\t');
     else if (key === 'Enter' && shiftKey) insert('\u2028');
-    else if (wordsOf([keys[i]])) insert(wordsOf([keys[i]]));
+    else {
+      const words = wordsOf([keys[i]]);
+      if (words) insert(words);
+    }
   }
 }
 
@@ -518,8 +520,11 @@ function offerBack(mine, text) {
 export async function leave() {
   const mine = writing;
   if (!mine) return true;
-  await rest(mine);
-  if (!await send(mine)) return false;
+  // What is typed while words are on their way is stored as well.
+  do {
+    await rest(mine);
+    if (!await send(mine)) return false;
+  } while (writing === mine && (isHeldBack() || mine.field.value !== mine.stored));
   if (writing === mine) close(mine);
   return true;
 }
