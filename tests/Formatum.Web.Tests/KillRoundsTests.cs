@@ -57,7 +57,7 @@ public sealed class KillRoundsTests
         {
             return await asked;
         }
-        catch (Exception e) when (e is HttpRequestException or IOException or OperationCanceledException or ObjectDisposedException)
+        catch (Exception e) when (TestServer.WasKilled(e))
         {
             return false;
         }

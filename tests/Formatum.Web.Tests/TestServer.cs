@@ -131,6 +131,12 @@ public sealed class TestServer : IDisposable
         Client.Dispose();
     }
 
+    /// <summary>
+    /// Whether this is what a client is told when the server is killed under its request; a SocketException of its own comes where the line was being made.
+    /// </summary>
+    public static bool WasKilled(Exception e) =>
+        e is HttpRequestException or IOException or System.Net.Sockets.SocketException or OperationCanceledException or ObjectDisposedException;
+
     /// <summary>Asks the process to end (SIGTERM), and waits until it has.</summary>
     public void End()
     {

@@ -34,10 +34,11 @@ internal static class WebDelivery
             using var response = await client.PostAsync(address, form, cancel);
             return Read(handover, (int)response.StatusCode, await response.Content.ReadAsStringAsync(cancel));
         }
-        catch (HttpRequestException e)
+        // A line that is cut in the moment it is made comes as a SocketException of its own.
+        catch (Exception e) when (e is HttpRequestException or SocketException)
         {
-            return Failed(handover, e.InnerException is SocketException || e.HttpRequestError is HttpRequestError.ConnectionError
-                or HttpRequestError.NameResolutionError or HttpRequestError.SecureConnectionError
+            return Failed(handover, (e.InnerException ?? e) is SocketException || e is HttpRequestException { HttpRequestError: HttpRequestError.ConnectionError
+                or HttpRequestError.NameResolutionError or HttpRequestError.SecureConnectionError }
                 ? $"{handover.To} could not be reached at {address.Host}. Nothing was sent. Try again later, or tell whoever runs the server."
                 : $"The line to {handover.To} broke, or what came back was too long. Ask whether it arrived before you send it again.");
         }
