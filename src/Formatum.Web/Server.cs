@@ -117,6 +117,7 @@ internal static class Server
         services.AddSingleton<HeavyWork>();
         services.AddSingleton<DiskRoom>();
         services.AddSingleton<ChangeEvents>();
+        services.AddSingleton<Activity>();
         services.AddSingleton<Modules>();
     }
 

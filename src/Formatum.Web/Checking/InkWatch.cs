@@ -5,18 +5,16 @@ using Formatum.Web.Hosting;
 namespace Formatum.Web.Checking;
 
 /// <summary>Measures the ink on the pages of every publication that somebody has open, one spread at a time and after all that somebody waits for.</summary>
-public sealed class InkWatch(PublicationStore store, ChangeEvents events, Checker checker, InkMeasures inks, HeavyWork heavy, ILogger<InkWatch> log)
-    : BackgroundService
+public sealed class InkWatch(PublicationStore store, ChangeEvents events, Activity activity, Checker checker, InkMeasures inks, HeavyWork heavy,
+    ILogger<InkWatch> log) : BackgroundService
 {
     private static readonly TimeSpan Every = TimeSpan.FromSeconds(1);
 
-    /// <summary>Who types is not measured behind: a publication rests this long, in seconds, before it is looked at.</summary>
-    private const int Rests = 2;
+    /// <summary>Who types or drags is not measured behind: a publication rests this long before it is looked at.</summary>
+    private static readonly TimeSpan Rest = TimeSpan.FromSeconds(2);
 
     /// <summary>What was measured before, by publication: of its pages those that changed since come first.</summary>
     private readonly Dictionary<int, HashSet<int>> _before = [];
-
-    private readonly Dictionary<int, (long Revision, DateTime Since)> _seen = [];
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -41,13 +39,8 @@ public sealed class InkWatch(PublicationStore store, ChangeEvents events, Checke
     /// <summary>Measures spreads of a publication for a while.</summary>
     private async Task MeasureOneAsync(int id, CancellationToken cancel)
     {
+        if (activity.RestOf(id) < Rest) return;
         var standing = await store.OpenAsync(id);
-        if (!_seen.TryGetValue(id, out var seen) || seen.Revision != standing.Revision)
-        {
-            _seen[id] = (standing.Revision, DateTime.UtcNow);
-            return;
-        }
-        if ((DateTime.UtcNow - seen.Since).TotalSeconds < Rests) return;
         var findings = await checker.OfAsync(standing);
         var before = _before.TryGetValue(id, out var known) ? known : _before[id] = [];
         var spreads = inks.Unmeasured(findings, before).ToList();
@@ -60,7 +53,7 @@ public sealed class InkWatch(PublicationStore store, ChangeEvents events, Checke
             }, cancel);
             before.UnionWith(Core.Publications.Spread.At(findings.Publication, index).Pages.Select(p => p.Page.Id));
             // Somebody goes on working: what changes is measured first.
-            if ((await store.OpenAsync(id)).Revision != standing.Revision) break;
+            if (activity.RestOf(id) < Rest) break;
         }
         if (spreads.Count > 0) events.TellFound(id);
     }

@@ -18,7 +18,8 @@ internal static class HandLine
     private const int LongestQuestion = 32_768;
 
     public static void Map(WebApplication app) => app.MapGet("/publications/{id:int}/desk/{spread:int}/hand",
-        async (HttpContext context, int id, int spread, string? window, PublicationStore store, ChangeEvents events, IHostApplicationLifetime life) =>
+        async (HttpContext context, int id, int spread, string? window, PublicationStore store, ChangeEvents events, Activity activity,
+            IHostApplicationLifetime life) =>
     {
         if (!context.WebSockets.IsWebSocketRequest)
         {
@@ -31,7 +32,7 @@ internal static class HandLine
         try
         {
             var maker = context.Maker() with { Window = window is { Length: <= Makers.LongestWindow } ? window : "" };
-            await AnswerAsync(line, store, id, spread, new(events, id, maker), ends.Token);
+            await AnswerAsync(line, store, id, spread, new(events, activity, id, maker), ends.Token);
         }
         catch (Exception e) when (e is OperationCanceledException or WebSocketException)
         {
@@ -54,6 +55,7 @@ internal static class HandLine
                 if (received.MessageType == WebSocketMessageType.Close || (length == buffer.Length && !received.EndOfMessage)) return;
             }
             while (!received.EndOfMessage);
+            presence.Note();
             var answer = Answer(await store.OpenAsync(id), spread, buffer.AsSpan(0, length), presence);
             if (answer is { Writing: { } writing }) answer = answer with { Writing = Since(writing, told) };
             await line.SendAsync(JsonSerializer.SerializeToUtf8Bytes(answer, DeskJson.Options), WebSocketMessageType.Text, endOfMessage: true, ends);
@@ -84,10 +86,12 @@ internal static class HandLine
         }
     }
 
-    /// <summary>Tells the other windows where somebody's caret stands.</summary>
-    private sealed class Presence(ChangeEvents events, int publicationId, Maker maker)
+    /// <summary>Tells that somebody is at work, and the other windows where their caret stands.</summary>
+    private sealed class Presence(ChangeEvents events, Activity activity, int publicationId, Maker maker)
     {
         private (int Frame, int Place) _told;
+
+        public void Note() => activity.Note(publicationId);
 
         public void Tell(int frame, int place)
         {

@@ -40,11 +40,13 @@ public sealed class ChangeEvents
     }
 
     public static void Map(WebApplication app) => app.MapGet("/events", async (string of, HttpContext context, PublicationStore store, ChangeEvents events,
-        CancellationToken cancel) =>
+        Activity activity, CancellationToken cancel) =>
     {
         var ids = of.Split(',').Select(text => int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out int id) ? id : 0).Distinct()
             .Take(MostPublications).ToHashSet();
         var standing = (await store.ListAsync()).Where(p => ids.Contains(p.Id)).ToDictionary(p => p.Id, p => p.Revision);
+        // Somebody has just opened them, and is still being shown them.
+        foreach (int id in standing.Keys) activity.Note(id);
         return TypedResults.ServerSentEvents(events.Of(context.Connection.RemoteIpAddress, standing, cancel));
     }).ExcludeFromDescription();
 
