@@ -30,15 +30,16 @@ internal static class OpenBench
         {
             using var server = await BenchServer.StartAsync(data);
             // What the program does once only is not the publication's.
-            for (int i = 0; i < 20; i++) await server.Client.GetStringAsync($"/publications/{other}/desk/5");
+            for (int i = 0; i < 20; i++)
+                foreach (string asked in new[] { "", "?handler=Turn" }) await server.Client.GetStringAsync($"/publications/{other}/desk/5{asked}");
             // Now the one first, now the other: whichever comes second finds the program warmer.
             if (run % 2 == 0) smalls.Add(await TimeAsync(() => server.Client.GetStringAsync($"/publications/{small}/desk/5")));
             larges.Add(await TimeAsync(() => server.Client.GetStringAsync($"/publications/{large}/desk/125")));
             if (run % 2 == 1) smalls.Add(await TimeAsync(() => server.Client.GetStringAsync($"/publications/{small}/desk/5")));
             for (int i = 0; i < 10; i++)
             {
-                smallAgain.Add(await TimeAsync(() => server.Client.GetStringAsync($"/publications/{small}/desk/{3 + i}")));
-                largeAgain.Add(await TimeAsync(() => server.Client.GetStringAsync($"/publications/{large}/desk/{125 + i}")));
+                smallAgain.Add(await TimeAsync(() => server.Client.GetStringAsync($"/publications/{small}/desk/{3 + i}?handler=Turn")));
+                largeAgain.Add(await TimeAsync(() => server.Client.GetStringAsync($"/publications/{large}/desk/{125 + i}?handler=Turn")));
                 smallEdits.Add(await TimeAsync(() => server.Client.PatchAsJsonAsync($"/api/publications/{small}/frames/{smallFrame}",
                     new { x = 40 + run + 0.1 * i })));
                 largeEdits.Add(await TimeAsync(() => server.Client.PatchAsJsonAsync($"/api/publications/{large}/frames/{largeFrame}",
@@ -46,7 +47,7 @@ internal static class OpenBench
             }
         }
         Print("open a spread, first time since the start", smalls, larges);
-        Print("open another spread of it", smallAgain, largeAgain);
+        Print("turn to another spread of it", smallAgain, largeAgain);
         Print("an edit's answer", smallEdits, largeEdits);
     }
 

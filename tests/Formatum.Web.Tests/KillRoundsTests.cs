@@ -17,7 +17,7 @@ namespace Formatum.Web.Tests;
 public sealed class KillRoundsTests
 {
     internal static readonly int Rounds = int.TryParse(Environment.GetEnvironmentVariable("FORMATUM_KILLS"), CultureInfo.InvariantCulture, out int rounds)
-        ? rounds : 5;
+        ? rounds : 3;
 
     private const int Pictures = 8;
 

@@ -163,7 +163,18 @@ public sealed class TypingTests(Workplace place) : InBrowser(place)
         Browser.Until(() => !Browser.Has(".writing"), "left");
         TextOf(id, story).ShouldBe("1A Kiln d*ry");
         Open();
-        Press(" warm");
+        // What is set while a paste is on its way is set in what it leads to.
+        Press(Keys.End);
+        Paste();
+        Control("a");
+        Control("u");
+        Browser.Until(() => StoryAsync(id, story).Result.GetRawText().Contains("\"underline\":true", StringComparison.Ordinal), "underlined");
+        Selected().ShouldBe(Value());
+        Value().ShouldEndWith("hot");
+        Control("z");
+        Control("z");
+        Browser.Until(() => !Value().Contains("hot", StringComparison.Ordinal), "taken back");
+        Press(Keys.End, " warm");
         Control("z");
         Browser.Until(() => !Value().Contains("warm", StringComparison.Ordinal), "taken back");
         Control("z", shift: true);
@@ -178,14 +189,16 @@ public sealed class TypingTests(Workplace place) : InBrowser(place)
         var (id, story, _) = await BeginAsync(Words(90));
         OpenDesk(id);
         Open();
-        Actions().KeyDown(Keys.Control).SendKeys(Keys.End).KeyUp(Keys.Control).Perform();
+        // As fast as keys come: what is typed on the way is typed there.
+        Actions().KeyDown(Keys.Control).SendKeys(Keys.End).KeyUp(Keys.Control).SendKeys(" the").Perform();
+        foreach (char key in " very end") Press(key.ToString());
         Browser.Until(() => Browser.Driver.Url.EndsWith("/desk/3", StringComparison.Ordinal), "the spread it goes on in");
-        Browser.Until(() => Browser.Has("#desk[data-ready]") && Browser.Driver.SwitchTo().ActiveElement().GetAttribute("class") == "writing",
-            "the caret is there");
-        Press(" the end");
         Shown("end");
+        Browser.Until(() => Browser.Driver.SwitchTo().ActiveElement().GetAttribute("class") == "writing", "the caret is there");
+        Press("!");
+        Shown("!");
         Close();
-        TextOf(id, story).ShouldEndWith("word089 the end");
+        TextOf(id, story).ShouldEndWith("word089 the very end!");
     }
 
     [Fact]

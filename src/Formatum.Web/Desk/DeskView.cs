@@ -22,6 +22,12 @@ public sealed record DeskView(Standing Standing, Spread Spread, IReadOnlyList<Fr
     public static TextRange? RangeOf(string? text) => text?.Split('-') is [var from, var to] && int.TryParse(from, CultureInfo.InvariantCulture, out int begin)
         && int.TryParse(to, CultureInfo.InvariantCulture, out int end) && begin <= end ? new(begin, end) : null;
 
+    /// <summary>Whether this is shown in place of another spread, and not with the page.</summary>
+    public bool Turns { get; init; }
+
+    /// <summary>What to tell of how it came to be shown; empty for nothing.</summary>
+    public string Told { get; init; } = "";
+
     /// <summary>How many images the contact sheet shows already.</summary>
     public int ImagesShown { get; init; }
 
@@ -63,7 +69,14 @@ public sealed record DeskView(Standing Standing, Spread Spread, IReadOnlyList<Fr
     }
 
     /// <summary>What the page's script has to know when it shows this anew.</summary>
-    public string Head() => System.Text.Json.JsonSerializer.Serialize(new { revision = Standing.Revision, shape = Shape, fonts = Fonts });
+    public string Head() => System.Text.Json.JsonSerializer.Serialize(new
+    {
+        revision = Standing.Revision,
+        spread = Spread.Number,
+        shape = Shape,
+        fonts = Fonts,
+        told = Told
+    });
 
     /// <summary>Changes with the fonts that the publication brought itself.</summary>
     private string Fonts => string.Join(',', Publication.Fonts.Values.OrderBy(f => f.Id).Select(f => f.ContentHash[..8]));

@@ -157,13 +157,30 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
     public async Task<IActionResult> OnGetGoingBackAsync(int id, long to) => Content(await store.OthersSinceAsync(id, to, HttpContext.Maker()) ?? "",
         "text/plain");
 
-    /// <summary>The spread on which a page lies, by the number it bears; the one there was where there is no such page.</summary>
-    public async Task<IActionResult> OnGetGoAsync(int id, string? page, int from)
+    /// <summary>Another spread, to be shown in place of the one there is.</summary>
+    /// <param name="id">The publication.</param>
+    /// <param name="spread">The spread.</param>
+    /// <param name="folio">A page by the number it bears, whose spread is meant instead; where there is no such page, the spread stays.</param>
+    /// <param name="frames">The frames to choose on it.</param>
+    /// <param name="images">How many images the contact sheet shows.</param>
+    public async Task<IActionResult> OnGetTurnAsync(int id, int spread, string? folio, string? frames, int images)
     {
-        var publication = (await store.OpenAsync(id)).Publication;
-        int index = int.TryParse(page, System.Globalization.CultureInfo.InvariantCulture, out int folio) ? folio - publication.Setup.FirstFolio : -1;
-        int spread = index >= 0 && index < publication.PageCount ? Spread.NumberOfPage(publication, publication.Order.Ids[index]) : from;
-        return Redirect($"/publications/{id}/desk/{spread}");
+        var standing = await store.OpenAsync(id);
+        var publication = standing.Publication;
+        // Both numbers of a spread may stand there, as the field shows them.
+        string asked = (folio ?? "").Split('-', '\u2013')[0].Trim();
+        int index = int.TryParse(asked, System.Globalization.CultureInfo.InvariantCulture, out int number) ? number - publication.Setup.FirstFolio : -1;
+        bool isThere = index >= 0 && index < publication.PageCount;
+        if (isThere) spread = Spread.NumberOfPage(publication, publication.Order.Ids[index]);
+        var view = DeskView.Of(standing, spread, frames) with
+        {
+            ImagesShown = images,
+            Turns = true,
+            Told = asked.Length == 0 || isThere ? "" : $"There is no page \u201c{asked}\u201d. Pages go from {publication.Setup.FirstFolio} to " +
+                $"{publication.Setup.FirstFolio + publication.PageCount - 1}."
+        };
+        Response.Headers["Formatum-Answer"] = view.Head();
+        return Partial("_Turn", view);
     }
 
     /// <summary>Everything that another window may have changed.</summary>
@@ -201,9 +218,14 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
         return Content(SpreadView.Miniature(view.Publication, view.Spread, $"mini{spread}-"), "text/html");
     }
 
-    /// <summary>A further stretch of the film strip.</summary>
-    public async Task<IActionResult> OnGetStripAsync(int id, int spread, int from, int to) => Content(FilmStrip.More((await store.OpenAsync(id)).Publication,
-        $"/publications/{id}/desk", spread, from, to), "text/html");
+    /// <summary>A further stretch of the film strip; the strip as it begins about a spread, where none is named.</summary>
+    public async Task<IActionResult> OnGetStripAsync(int id, int spread, int? from, int? to)
+    {
+        var publication = (await store.OpenAsync(id)).Publication;
+        string address = $"/publications/{id}/desk";
+        return Content(from is { } first && to is { } last ? FilmStrip.More(publication, address, spread, first, last)
+            : FilmStrip.Of(publication, address, spread), "text/html");
+    }
 
     /// <summary>A further stretch of the contact sheet.</summary>
     public async Task<IActionResult> OnGetSheetAsync(int id, int after) => Partial("_SheetItems",

@@ -4,8 +4,8 @@ import { answersAgain, ask, Problem, randomName } from '../shared/http.js';
 import { leavePage } from '../shared/leave.js';
 import { tell, tellAfterwards } from '../shared/notices.js';
 import { untilLetGo } from '../shared/pointer.js';
-import { renewWith } from '../shared/renew.js';
-import { address, desk, inspector, numbers, sheet, withGroups } from './parts.js';
+import { renewWith, settleFields } from '../shared/renew.js';
+import { address, canvas, desk, inspector, numbers, sheet, showsSpread, withGroups } from './parts.js';
 import { change, state } from './state.js';
 import { keepTyped, showErrors } from './typed.js';
 
@@ -17,7 +17,7 @@ let reached = { ids: numbers(inspector.querySelector('[data-chosen]')?.dataset.c
 
 const beforeLeaving = [];
 
-// Something to do before the page is left for another spread, such as sending what was typed.
+// Something to do before this spread is left, such as storing what was typed; whether it could be done.
 export const onLeaving = run => beforeLeaving.push(run);
 
 // Waits its turn. Gives { done } or { problem }, and never throws.
@@ -85,11 +85,12 @@ async function load(handler, { ids, inside }) {
 }
 
 // Puts an answer's pieces in their places, and takes over what it says.
-async function show({ text, head }) {
+async function show({ text, head }, { turns = false } = {}) {
   await untilLetGo(document);
   keepTyped(() => renewWith(text, inspector));
+  if (turns) showsSpread(head.spread);
   reached = { ids: numbers(inspector.querySelector('[data-chosen]')?.dataset.chosen), inside: inspector.querySelector('[data-inside]') !== null };
-  const next = { answered: state.answered + 1 };
+  const next = { answered: state.answered + 1, spread: Number(desk.dataset.spread) };
   if (choicesUnderWay === 0) Object.assign(next, { selection: reached.ids, inside: reached.inside });
   if (head) Object.assign(next, takeOver(head));
   change(next);
@@ -101,8 +102,10 @@ function takeOver(head) {
   // Fonts that came or went since the page was opened.
   const { pathname, search } = new URL(ownFonts.href);
   if (head.fonts !== undefined && search.slice(1) !== head.fonts) ownFonts.href = `${pathname}?${head.fonts}`;
-  if (head.reload || head.goesTo || (head.shape && head.shape !== desk.dataset.shape))
-      afterwards = { ...afterwards, goesTo: head.goesTo ?? afterwards?.goesTo, told: head.told || afterwards?.told };
+  const anew = head.reload || Boolean(head.shape && head.shape !== desk.dataset.shape);
+  if (anew || head.goesTo) {
+    afterwards = { ...afterwards, spread: head.goesTo ?? afterwards?.spread, anew: anew || afterwards?.anew, told: head.told || afterwards?.told };
+  }
   // A step that others took in between has not been shown yet: until it is, nothing done here was done in its knowledge.
   const missed = head.stale || (head.before !== undefined && head.before > state.revision);
   if (!missed) return { revision: head.revision };
@@ -110,14 +113,69 @@ function takeOver(head) {
   return {};
 }
 
-// Leaves for another spread, or loads this one anew where its pages changed, once all that was begun is done.
+// Turns to another spread, leaves for another page, or loads this one anew where its pages changed, once all that was begun is done.
 async function leave() {
-  const { goesTo, told, href } = afterwards;
+  const { spread, anew, told, href } = afterwards;
   afterwards = null;
+  if (!href && !anew) {
+    await turnTo({ spread });
+    if (told) tell(told);
+    return;
+  }
   for (const run of beforeLeaving) await run();
   if (told) tellAfterwards(told);
-  leavePage(href ?? (goesTo && String(goesTo) !== desk.dataset.spread ? `${desk.dataset.address}/${goesTo}` : null));
+  leavePage(href ?? (spread && String(spread) !== desk.dataset.spread ? `${desk.dataset.address}/${spread}` : null));
 }
+
+// ---- From spread to spread -----------------------------------------------------------------------------------------------------------
+
+let turnsUnderWay = 0;
+export const isTurning = () => turnsUnderWay > 0;
+
+// Shows another spread in place of this one, once all that was begun is done: one by its number, or that on which a page lies, by the number it bears.
+export async function turnTo(to) {
+  for (const run of beforeLeaving) if (!await run()) return { problem: true };
+  // What follows at once is meant for what comes.
+  change({ selection: [], inside: false, shaping: false });
+  turnsUnderWay++;
+  canvas.inert = true;
+  for (const dialog of document.querySelectorAll('dialog[open]')) dialog.close();
+  for (const card of document.querySelectorAll(':popover-open')) card.hidePopover();
+  const outcome = await queue(() => turn(to));
+  turnsUnderWay--;
+  canvas.inert = isTurning();
+  if (document.activeElement === document.body) canvas.focus({ preventScroll: true });
+  return outcome;
+}
+
+async function turn({ spread = state.spread, folio = '', frames = '', isBack = false }) {
+  const query = new URLSearchParams({ handler: 'Turn', folio, frames, images: imagesShown() });
+  const answer = await surely(() => ask('GET', `${desk.dataset.address}/${spread}?${query}`));
+  const href = `${desk.dataset.address}/${answer.head.spread}`;
+  if (!isBack && href !== location.pathname + location.search) history.pushState(null, '', href);
+  await show(answer, { turns: true });
+  settleFields(document.getElementById('spreads'));
+  if (answer.head.told) tell(answer.head.told);
+  window.htmx.process(document.getElementById('output-button'));
+}
+
+// To the spread before the one that is shown, or behind it: asked for twice at once, two spreads on.
+let stepping = Promise.resolve();
+export function turnBy(step) {
+  stepping = stepping.then(async () => {
+    const { href } = document.getElementById(step);
+    if (href) await turnTo(spreadOf(href));
+  });
+}
+
+// The spread that an address is of, and the frame it names; null where it is another's.
+function spreadOf(href) {
+  const { origin, pathname, searchParams } = new URL(href), base = desk.dataset.address;
+  if (origin !== location.origin || (pathname !== base && !pathname.startsWith(`${base}/`))) return null;
+  return { spread: Number(pathname.slice(base.length + 1) || 1), frames: searchParams.get('frame') ?? '' };
+}
+
+window.addEventListener('popstate', () => turnTo({ ...spreadOf(location.href), isBack: true }));
 
 // Edits that choose what they make: keys that follow at once are meant for that.
 const making = new Set(['draw', 'draw-here', 'draw-free', 'draw-stroke', 'grid', 'set-down', 'paste', 'repeat']);
@@ -181,12 +239,18 @@ export function postCommand(handler, command, { seen = state.revision } = {}) {
   return queue(async () => surely(() => ask('POST', `${address}?handler=${handler}`, { json: { seen, inside: false, command }, key })));
 }
 
-// A link that is followed while something waits to be sent is followed once that is done.
+// A link to a spread turns to it; one that leads elsewhere while something waits to be sent is followed once that is done.
 document.addEventListener('click', event => {
   const link = event.target.closest('a[href]');
-  if (!link || (!working && state.writing === null) || link.target || link.hasAttribute('download') || event.button !== 0 || event.ctrlKey || event.metaKey
-      || event.shiftKey) return;
+  if (!link || link.target || link.hasAttribute('download') || event.button !== 0 || event.ctrlKey || event.metaKey || event.shiftKey) return;
+  const to = spreadOf(link.href);
+  if (!to && !working && state.writing === null) return;
   event.preventDefault();
+  if (to) {
+    if (link.closest('#spreads')) turnBy(link.id);
+    else turnTo(to);
+    return;
+  }
   afterwards = { href: link.href };
   queue(async () => {});
 }, true);
@@ -194,8 +258,8 @@ window.addEventListener('beforeunload', event => {
   if (working && !afterwards && waiting.length > 0) event.preventDefault();
 });
 
-// Loads the page anew, or goes to another spread, when all that was begun is done.
-export function leaveFor(goesTo, told) {
-  afterwards = { goesTo, told };
+// Loads the page anew, when all that was begun is done.
+export function loadAnew(told) {
+  afterwards = { anew: true, told };
   queue(async () => {});
 }

@@ -7,7 +7,7 @@ import { oneAtATime } from '../shared/newest.js';
 import { state, watch } from './state.js';
 
 const layer = document.getElementById('findings');
-const strip = document.querySelector('.strip');
+const strip = document.getElementById('strip');
 let found = { marks: '', frames: {}, strip: {} };
 
 function showStrip() {
@@ -70,6 +70,7 @@ const refresh = oneAtATime(async () => {
 });
 
 watch(['selection', 'answered'], showFrame);
+watch(['spread'], () => refresh());
 watch(['scale'], () => requestAnimationFrame(standApart));
 listen(publication, { changed: refresh, links: refresh, found: refresh });
 new MutationObserver(showStrip).observe(strip, { childList: true });

@@ -3,14 +3,14 @@ import { openFind } from './tools/find.js';
 import { cancelDrag } from './drag.js';
 import { canShape, changePoint, nudgePoint, shape, takeNext } from './tools/shape.js';
 import { canvas, frameElement, frameElements, idOf } from './parts.js';
-import { choose, edit, hasChoice, lookedLast } from './edits.js';
+import { choose, edit, hasChoice, isTurning, lookedLast, turnBy } from './edits.js';
 import { chooseNarrower, goInto, nudge } from './selection.js';
 import { closeFree, isDrawingFree } from './tools/free.js';
 import { drawHere, takeTool } from './tools/draw.js';
 import { hasHand, hasTray, stepHand, takeUp, toggleHand } from './tools/tray.js';
 import { isTyping } from '../shared/pointer.js';
 import { nudgePicture, zoomPicture } from './tools/inside.js';
-import { openStyles } from './tools/text.js';
+import { openStyles } from './writing/styles.js';
 import { showClean, showUntreated, zoom } from './view.js';
 import { state } from './state.js';
 
@@ -97,6 +97,11 @@ const table = [
   { show: 'Shift Enter', group: 'Typing', words: 'A new line in the same paragraph' },
   { show: 'Ctrl Shift V', group: 'Typing', words: 'Paste the words alone, not how they are set' },
 
+  { keys: ['PageUp', 'PageDown'], show: 'Page up, page down', group: 'Looking', words: 'With nothing chosen: the spread before, the spread after',
+      when: outside, run: event => {
+        // A key that is held goes no faster than what it shows.
+        if (!event.repeat || !isTurning()) turnBy(event.key === 'PageUp' ? 'previous-spread' : 'next-spread');
+      } },
   { keys: ['+', 'shift++', '='], show: '+, \u2212', group: 'Looking', words: 'Zoom in, zoom out', run: () => zoom('in') },
   { keys: ['-'], run: () => zoom('out') },
   { show: 'Ctrl wheel, two fingers', group: 'Looking', words: 'Zoom about the pointer' },

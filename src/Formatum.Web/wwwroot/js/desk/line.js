@@ -1,6 +1,6 @@
 // The line on which drags are asked about: one question at a time, and the newest pointer position wins.
 import { address } from './parts.js';
-import { state } from './state.js';
+import { state, watch } from './state.js';
 import { windowName } from '../shared/http.js';
 
 // A question that is not answered by then is given up; the next one may be.
@@ -20,16 +20,18 @@ function withAllLines(answer) {
 }
 
 function open() {
-  line = new WebSocket(`${location.origin.replace(/^http/, 'ws')}${address}/hand?window=${windowName}`);
+  const opened = new WebSocket(`${location.origin.replace(/^http/, 'ws')}${address}/hand?window=${windowName}`);
+  line = opened;
   line.addEventListener('message', event => {
-    const answer = withAllLines(JSON.parse(event.data));
-    answered?.(answer);
+    if (line === opened) answered?.(withAllLines(JSON.parse(event.data)));
   });
-  line.addEventListener('close', () => {
-    told.clear();
-    line = null;
-    answered?.(null);
-  });
+  line.addEventListener('close', () => { if (line === opened) gone(); });
+}
+
+function gone() {
+  told.clear();
+  line = null;
+  answered?.(null);
 }
 
 function question(command) {
@@ -78,3 +80,11 @@ export function asker(show, missed) {
 }
 
 open();
+
+// A line is for one spread.
+watch(['spread'], () => {
+  const before = line;
+  gone();
+  before?.close();
+  open();
+});

@@ -12,7 +12,7 @@ import './tools/place.js';
 import './tools/pour.js';
 import './tools/runon.js';
 import './tools/shape.js';
-import './tools/text.js';
+import './writing/text.js';
 import './tools/tray.js';
 import './tools/treatment.js';
 import './clipboard.js';

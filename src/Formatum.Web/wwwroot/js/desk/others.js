@@ -1,6 +1,7 @@
 // Where others type: their caret with their name, and the paragraph it stands in. What they type is shown once it is stored.
 import { address, frameElement, make, others, setAll } from './parts.js';
 import { ask, windowName } from '../shared/http.js';
+import { watch } from './state.js';
 
 // A caret that nothing is heard of for so long, in milliseconds, is taken away.
 const patience = 20000;
@@ -29,6 +30,8 @@ async function look(other) {
   draw(other, answer && JSON.parse(answer.text));
   if (other.place !== asked) look(other);
 }
+
+watch(['spread'], () => seen.forEach(look));
 
 function draw({ group, name }, at) {
   if (!at || !frameElement(at.frame)) {

@@ -1,5 +1,5 @@
 // The standing elements of the Desk, and how what is drawn on the spread is found and made.
-import { state, watch } from './state.js';
+import { change, state, watch } from './state.js';
 
 export const desk = document.getElementById('desk');
 export const svg = document.getElementById('spread');
@@ -15,8 +15,15 @@ export const sheet = document.getElementById('sheet');
 export const pointerWords = document.getElementById('pointer-words');
 
 export const publication = desk.dataset.publication;
-export const address = `${desk.dataset.address}/${desk.dataset.spread}`;
-export const pages = svg.dataset.pages.split(';').map(text => text.split(' ').map(Number));
+// Of the spread that is shown: its address, and its pages' boxes.
+export let address, pages;
+export function showsSpread(number) {
+  desk.dataset.spread = number;
+  address = `${desk.dataset.address}/${number}`;
+  pages = svg.dataset.pages.split(';').map(text => text.split(' ').map(Number));
+}
+showsSpread(desk.dataset.spread);
+change({ spread: Number(desk.dataset.spread) });
 
 export const frameElement = id => document.getElementById(`frame-${id}`);
 export const frameElements = () => [...svg.querySelectorAll('#frames [data-frame]')];

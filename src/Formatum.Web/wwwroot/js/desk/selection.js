@@ -6,7 +6,7 @@ import { followPointer } from '../shared/pointer.js';
 import { state } from './state.js';
 import { pivot } from './inspector.js';
 import { dragOfTool } from './tools/draw.js';
-import { write } from './tools/text.js';
+import { write } from './writing/text.js';
 
 // The frames under the pointer, topmost first.
 function stackAt(event) {

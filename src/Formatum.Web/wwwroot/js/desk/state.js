@@ -9,6 +9,8 @@ const values = {
   tool: 'pick',
   // The publication's revision that the page shows, with everything before it.
   revision: 0,
+  // The number of the spread that is shown; below 0, that of a master.
+  spread: 0,
   // Whether the points of an outline are being changed.
   shaping: false,
   // The text frame that is being typed in; null for none.

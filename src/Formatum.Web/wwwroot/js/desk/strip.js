@@ -1,8 +1,9 @@
 // The film strip and the contact sheet: more of each comes as its end comes in sight.
 import { ask } from '../shared/http.js';
 import { address, sheet } from './parts.js';
+import { state, watch } from './state.js';
 
-const strip = document.querySelector('.strip');
+const strip = document.getElementById('strip');
 
 async function moreSpreads(end) {
   const { text } = await ask('GET', `${address}?handler=Strip&from=${end.dataset.from}&to=${end.dataset.to}`);
@@ -39,6 +40,23 @@ const follow = () => {
   for (const end of sheet.querySelectorAll('.sheet-more')) atBottom.observe(end);
 };
 new MutationObserver(follow).observe(sheet, { childList: true, subtree: true });
+
+const itemOf = spread => document.getElementById(`strip-${spread}`)?.closest('.strip-item');
+
+async function moveOn() {
+  const { spread } = state;
+  // Far from what the strip holds, it begins anew about the spread.
+  if (!itemOf(spread)) {
+    const answer = await ask('GET', `${address}?handler=Strip`).catch(() => null);
+    if (!answer || state.spread !== spread) return;
+    strip.innerHTML = answer.text;
+    window.htmx.process(strip);
+  }
+  strip.querySelector('.strip-item[aria-current]')?.removeAttribute('aria-current');
+  itemOf(spread)?.setAttribute('aria-current', 'page');
+  showStrip();
+}
+watch(['spread'], moveOn);
 
 export function showStrip() {
   strip.querySelector('.strip-item[aria-current]')?.scrollIntoView({ block: 'nearest', inline: 'center' });

@@ -1,14 +1,20 @@
 // How the spread is looked at: zoom, panning, rulers, what is written over the pictures, and the page clean.
-import { at, boundsOfSelection, boxOf, canvas, desk, frameElement, make, pages, publication, svg, typing } from './parts.js';
+import { at, boundsOfSelection, boxOf, canvas, frameElement, make, pages, publication, svg, typing } from './parts.js';
 import { cancelDrag } from './drag.js';
 import { change, state, watch } from './state.js';
+import { turnTo } from './edits.js';
 import { followPointer, isTyping } from '../shared/pointer.js';
 import { tell } from '../shared/notices.js';
 
-const [viewX, viewY, viewWidth, viewHeight] = svg.getAttribute('viewBox').split(' ').map(Number);
+let viewX, viewY, viewWidth, viewHeight;
 const figure = document.getElementById('zoom-figure');
 const modeButtons = [...document.querySelectorAll('[data-zoom]')];
 const room = 14, least = 0.05, most = 20, step = 1.25;
+
+function measure() {
+  [viewX, viewY, viewWidth, viewHeight] = svg.getAttribute('viewBox').split(' ').map(Number);
+}
+measure();
 
 // 100 % shows an inch as 96 CSS pixels.
 const fullScale = 96 / 72;
@@ -97,6 +103,13 @@ export function showAsBefore() {
   setScale(before.scale, before.mode);
   centreOn(before.x, before.y);
 }
+watch(['spread'], () => {
+  measure();
+  showAsBefore();
+  drawRulersSoon();
+  // For whoever hears the page.
+  document.getElementById('spread-told').textContent = svg.getAttribute('aria-label');
+});
 canvas.addEventListener('scroll', () => {
   const { mode } = JSON.parse(sessionStorage.getItem(place) ?? '{}');
   remember(mode ?? '');
@@ -245,9 +258,8 @@ window.addEventListener('blur', () => showUntreated(false));
 
 // ---- To a page by its number ---------------------------------------------------------------------------------------------------------------------------
 
-const goTo = document.getElementById('go-to-page');
-goTo?.addEventListener('submit', event => {
+document.addEventListener('submit', event => {
+  if (event.target.id !== 'go-to-page') return;
   event.preventDefault();
-  const folio = new FormData(goTo).get('page').trim();
-  location.href = `${desk.dataset.address}/go?page=${encodeURIComponent(folio)}&from=${desk.dataset.spread}`;
+  turnTo({ folio: new FormData(event.target).get('page').trim() });
 });

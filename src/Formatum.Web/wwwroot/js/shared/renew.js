@@ -73,7 +73,7 @@ function takeUp(node) {
 }
 
 // Fields hold what the answer says, whatever stood in them; all but those that are kept.
-export function settleFields(target, isKept) {
+export function settleFields(target, isKept = () => false) {
   for (const field of target.querySelectorAll('input, select, textarea')) {
     if (isKept(field) || field.type === 'file') continue;
     // Neither on nor off it was of others.

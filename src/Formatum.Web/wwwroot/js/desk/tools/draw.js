@@ -2,7 +2,7 @@
 import { change, state, watch } from '../state.js';
 import { edit } from '../edits.js';
 import { canvas } from '../parts.js';
-import { write } from './text.js';
+import { write } from '../writing/text.js';
 
 const buttons = [...document.querySelectorAll('.tool[data-tool]')];
 const words = document.getElementById('tool-words');

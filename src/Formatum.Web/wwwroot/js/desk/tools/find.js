@@ -1,7 +1,7 @@
 // Finding words in all texts, and putting others in their place: counted and shown first, then done as one step.
 import { address, inspector } from '../parts.js';
 import { ask } from '../../shared/http.js';
-import { leaveFor, post } from '../edits.js';
+import { loadAnew, post } from '../edits.js';
 import { state } from '../state.js';
 import { tell } from '../../shared/notices.js';
 
@@ -25,5 +25,5 @@ dialog.addEventListener('click', async event => {
   const { done, problem } = await post('Replace', new FormData(document.getElementById('find-words-form')), { seen });
   if (problem) return;
   dialog.close();
-  leaveFor(null, JSON.parse(done.text).words);
+  loadAnew(JSON.parse(done.text).words);
 });

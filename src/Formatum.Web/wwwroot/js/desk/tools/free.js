@@ -83,8 +83,10 @@ canvas.addEventListener('pointermove', event => {
   if (isDrawingFree() && event.buttons === 0) show(at(event));
 });
 
-watch(['tool'], () => {
-  if (state.tool === 'free' || points.length === 0) return;
+function giveUp() {
+  if (points.length === 0) return;
   points = [];
   underWay.replaceChildren();
-});
+}
+watch(['tool'], () => { if (state.tool !== 'free') giveUp(); });
+watch(['spread'], giveUp);

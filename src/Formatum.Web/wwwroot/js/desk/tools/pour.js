@@ -1,6 +1,6 @@
 // Pouring the tray, or a table into named frames: a proposal with everything worth knowing first, then taken as one step.
 import { frameElement, address } from '../parts.js';
-import { leaveFor, post } from '../edits.js';
+import { loadAnew, post } from '../edits.js';
 import { ask } from '../../shared/http.js';
 import { state } from '../state.js';
 import { tell } from '../../shared/notices.js';
@@ -30,7 +30,7 @@ async function take(button, handler, form, told) {
   button.disabled = false;
   if (problem) return;
   told.close();
-  leaveFor(null, JSON.parse(done.text).words);
+  loadAnew(JSON.parse(done.text).words);
 }
 
 dialog.addEventListener('click', event => {

@@ -1,0 +1,28 @@
+// The text that is open, to be typed in; null where none is.
+import { canvas, frameElement, typing } from '../parts.js';
+import { change, state } from '../state.js';
+import { letGo } from './ahead.js';
+import { lookAgain } from '../edits.js';
+
+export let writing = null;
+
+export function open(mine) {
+  writing = mine;
+  canvas.classList.add('is-writing');
+  change({ writing: mine.id });
+  return mine;
+}
+
+export function close(mine) {
+  clearTimeout(mine.blind);
+  letGo();
+  clearTimeout(mine.resting);
+  mine.asking.close();
+  writing = null;
+  const told = state.range !== null;
+  change({ writing: null, range: null });
+  if (told && state.selection.includes(mine.id)) lookAgain();
+  typing.replaceChildren();
+  canvas.classList.remove('is-writing');
+  frameElement(mine.id)?.focus({ preventScroll: true });
+}
