@@ -41,7 +41,9 @@ public static class LengthExpression
             while (sum is { } left && Peek() is '+' or '-')
             {
                 int sign = text[_at++] == '+' ? 1 : -1;
-                sum = Product(null) is { } right ? new(Points(left) + sign * Points(right), IsLength: true) : null;
+                // Bare numbers add up to a number: "210mm/(2+1)".
+                sum = Product(null) is not { } right ? null : left.IsLength || right.IsLength ? new(Points(left) + sign * Points(right), IsLength: true)
+                    : new(left.Value + sign * right.Value, IsLength: false);
             }
             return sum;
         }

@@ -3,6 +3,7 @@ using System.Globalization;
 using Formatum.Core.Checks;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
+using Formatum.Web.Wording;
 
 namespace Formatum.Web.Checking;
 
@@ -37,21 +38,17 @@ public sealed class ProfileForm
     private static string Number(double? value) => value?.ToString("0.##", CultureInfo.InvariantCulture) ?? "";
 
     /// <summary>The profile that was typed.</summary>
+    /// <param name="basis">The one that the form began with: "+1" goes on from it.</param>
+    /// <param name="unit">The unit of lengths that name none.</param>
     /// <exception cref="EditRefused">Something is no number, or impossible.</exception>
-    public CheckProfile Read(LengthUnit unit)
+    public CheckProfile Read(CheckProfile basis, LengthUnit unit)
     {
         var errors = new FieldErrors();
-        double Length(string field, string? text, LengthUnit bare)
-        {
-            if (Units.TryParse(text, bare, out double points)) return points;
-            errors.Add(field, $"\u201c{text}\u201d is no length. Type one, such as 3 mm.");
-            return 0;
-        }
-        double? Figure(string field, string? text)
+        double Length(string field, string? text, LengthUnit bare, double current) => SettingText.Length(field, text, bare, current, false, errors) ?? 0;
+        double? Figure(string field, string? text, string sign, double? current)
         {
             if (string.IsNullOrWhiteSpace(text)) return null;
-            string digits = text.Replace("ppi", "", StringComparison.OrdinalIgnoreCase).Replace("%", "", StringComparison.Ordinal).Replace(',', '.').Trim();
-            if (double.TryParse(digits, NumberStyles.Float, CultureInfo.InvariantCulture, out double number) && double.IsFinite(number)) return number;
+            if (FigureText.Read(text, current ?? 0, sign: sign) is { } number) return number;
             errors.Add(field, $"\u201c{text}\u201d is no number. Type one, such as 300.");
             return null;
         }
@@ -59,13 +56,13 @@ public sealed class ProfileForm
         {
             Id = 0,
             Name = Name?.Trim() ?? "",
-            LeastPpi = Figure("leastPpi", LeastPpi),
-            WantedPpi = Figure("wantedPpi", WantedPpi),
-            MostInk = Figure("mostInk", MostInk) ?? 400,
-            Bleed = Length("bleed", Bleed, unit),
-            SafeDistance = Length("safeDistance", SafeDistance, unit),
-            ThinnestLine = Length("thinnestLine", ThinnestLine, LengthUnit.Point),
-            SmallestType = Length("smallestType", SmallestType, LengthUnit.Point),
+            LeastPpi = Figure("leastPpi", LeastPpi, "ppi", basis.LeastPpi),
+            WantedPpi = Figure("wantedPpi", WantedPpi, "ppi", basis.WantedPpi),
+            MostInk = Figure("mostInk", MostInk, "%", basis.MostInk) ?? 400,
+            Bleed = Length("bleed", Bleed, unit, basis.Bleed),
+            SafeDistance = Length("safeDistance", SafeDistance, unit, basis.SafeDistance),
+            ThinnestLine = Length("thinnestLine", ThinnestLine, LengthUnit.Point, basis.ThinnestLine),
+            SmallestType = Length("smallestType", SmallestType, LengthUnit.Point, basis.SmallestType),
             Kinds = [.. Enum.GetValues<FindingKind>().Where(k => Kinds.ContainsKey(k.ToString())).Select(k => new KindSeverity(k, Kinds[k.ToString()]))],
         };
         profile.Check(errors);

@@ -58,22 +58,26 @@ public sealed class ColourForm
     private static string Percent(double share) => (100 * share).ToString("0.##", CultureInfo.InvariantCulture);
 
     /// <summary>The edit that the form asks for; what cannot be read goes to <paramref name="errors"/>.</summary>
-    public DefineColour Read(int? colourId, FieldErrors errors)
+    /// <param name="changed">The colour that is changed, which arithmetic goes on from; null for a new one.</param>
+    /// <param name="errors">Takes what is wrong.</param>
+    public DefineColour Read(PaletteColour? changed, FieldErrors errors)
     {
-        double Share(string field, string? typed)
+        var (inks, grey) = (changed?.Colour as CmykColour ?? new(0, 0, 0, 0), (changed?.Colour as GreyColour)?.Ink ?? 0);
+        double Share(string field, string? typed, double current)
         {
-            if (SettingText.Percentage(typed ?? "") is { } share) return share;
+            if (FigureText.Share(typed, current) is { } share) return share;
             errors.Add(field, $"\u201c{typed}\u201d is not a percentage. Type a number from 0 to 100.");
             return 0;
         }
         Colour colour = Kind switch
         {
-            ColourKind.Grey => new GreyColour(Share("grey", Grey)),
+            ColourKind.Grey => new GreyColour(Share("grey", Grey, grey)),
             ColourKind.Screen => RgbColour.TryParse(Hex?.Trim(), out var rgb) ? rgb : Colour.Black,
-            _ => new CmykColour(Share("cyan", Cyan), Share("magenta", Magenta), Share("yellow", Yellow), Share("key", Key)),
+            _ => new CmykColour(Share("cyan", Cyan, inks.Cyan), Share("magenta", Magenta, inks.Magenta), Share("yellow", Yellow, inks.Yellow),
+                Share("key", Key, inks.Key)),
         };
         if (Kind == ColourKind.Screen && !RgbColour.TryParse(Hex?.Trim(), out _))
             errors.Add("hex", $"\u201c{Hex}\u201d is no colour. Type # and six hexadecimal digits, such as #2f6f4f.");
-        return new() { ColourId = colourId, Name = Name ?? "", Colour = colour, IsSpot = Spot };
+        return new() { ColourId = changed?.Id, Name = Name ?? "", Colour = colour, IsSpot = Spot };
     }
 }

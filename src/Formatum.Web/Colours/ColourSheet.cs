@@ -39,7 +39,7 @@ public sealed class ColourSheet
     {
         (Standing, Colour, Form, Press) = (standing, colour, form, press);
         var errors = new FieldErrors();
-        var edit = form.Read(colour?.Id, errors);
+        var edit = form.Read(colour, errors);
         var before = standing.Publication;
         Shown = new() { Id = colour?.Id ?? 0, Name = edit.Name, Colour = edit.Colour, IsSpot = edit.IsSpot };
         var after = before;

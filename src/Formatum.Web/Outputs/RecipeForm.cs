@@ -2,6 +2,7 @@ using System.Globalization;
 using Formatum.Core.Checks;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
+using Formatum.Web.Wording;
 
 namespace Formatum.Web.Outputs;
 
@@ -93,15 +94,15 @@ public sealed class RecipeForm
                 Bars = Bars,
                 Information = Information,
                 Fold = Fold,
-                Offset = Length("marks.offset", Offset, unit, basis.Marks.Offset, errors),
+                Offset = Length("marks.offset", Offset, unit, basis.Marks.Offset, basis.Marks.Offset, errors),
             },
             Imposition = ImpositionOf(basis.Imposition, unit, errors),
             Proof = Proof,
             Convert = Convert,
-            MostPpi = string.IsNullOrWhiteSpace(MostPpi) ? null : Number("mostPpi", MostPpi, errors),
-            Quality = Recompress ? (int)Math.Round(Number("quality", Quality, errors)) : null,
+            MostPpi = string.IsNullOrWhiteSpace(MostPpi) ? null : Number("mostPpi", MostPpi, basis.MostPpi ?? 0, errors),
+            Quality = Recompress ? (int)Math.Round(Number("quality", Quality, basis.Quality ?? UsualQuality, errors)) : null,
             File = File,
-            Ppi = Number("ppi", Ppi, errors),
+            Ppi = Number("ppi", Ppi, basis.Ppi, errors),
             FilePattern = FilePattern?.Trim() ?? "",
             Profile = string.IsNullOrWhiteSpace(Profile) ? null : Profile.Trim(),
         };
@@ -118,12 +119,12 @@ public sealed class RecipeForm
         return new()
         {
             Kind = Imposition,
-            Across = (int)Math.Round(Number("imposition.across", Across, errors)),
-            Down = (int)Math.Round(Number("imposition.down", Down, errors)),
+            Across = (int)Math.Round(Number("imposition.across", Across, basis.Across, errors)),
+            Down = (int)Math.Round(Number("imposition.down", Down, basis.Down, errors)),
             SheetWidth = width,
             SheetHeight = height,
-            Gutter = Length("imposition.gutter", Gutter, unit, 0, errors),
-            Creep = Length("imposition.creep", Creep, unit, 0, errors),
+            Gutter = Length("imposition.gutter", Gutter, unit, 0, basis.Gutter, errors),
+            Creep = Length("imposition.creep", Creep, unit, 0, basis.Creep, errors),
         };
     }
 
@@ -139,18 +140,12 @@ public sealed class RecipeForm
         return (0, 0);
     }
 
-    private static double Length(string field, string? text, LengthUnit unit, double usual, FieldErrors errors)
-    {
-        if (string.IsNullOrWhiteSpace(text)) return usual;
-        if (Units.TryParse(text, unit, out double points)) return points;
-        errors.Add(field, $"\u201c{text}\u201d is no length. Type one, such as 3 mm.");
-        return usual;
-    }
+    private static double Length(string field, string? text, LengthUnit unit, double usual, double current, FieldErrors errors) =>
+        string.IsNullOrWhiteSpace(text) ? usual : SettingText.Length(field, text, unit, current, false, errors) ?? usual;
 
-    private static double Number(string field, string? text, FieldErrors errors)
+    private static double Number(string field, string? text, double current, FieldErrors errors)
     {
-        if (double.TryParse((text ?? "").Replace(',', '.'), NumberStyles.Float, CultureInfo.InvariantCulture, out double number) && double.IsFinite(number))
-            return number;
+        if (FigureText.Read(text, current, sign: "ppi") is { } number) return number;
         errors.Add(field, $"\u201c{text}\u201d is no number. Type one, such as 300.");
         return 100;
     }

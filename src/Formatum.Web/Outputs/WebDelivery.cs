@@ -37,10 +37,11 @@ internal static class WebDelivery
         // A line that is cut in the moment it is made comes as a SocketException of its own.
         catch (Exception e) when (e is HttpRequestException or SocketException)
         {
-            return Failed(handover, (e.InnerException ?? e) is SocketException || e is HttpRequestException { HttpRequestError: HttpRequestError.ConnectionError
-                or HttpRequestError.NameResolutionError or HttpRequestError.SecureConnectionError }
-                ? $"{handover.To} could not be reached at {address.Host}. Nothing was sent. Try again later, or tell whoever runs the server."
-                : $"The line to {handover.To} broke, or what came back was too long. Ask whether it arrived before you send it again.");
+            bool wasConnected = (e.InnerException ?? e) is not SocketException && (e as HttpRequestException)?.HttpRequestError
+                is not (HttpRequestError.ConnectionError or HttpRequestError.NameResolutionError or HttpRequestError.SecureConnectionError);
+            return Failed(handover, wasConnected
+                ? $"The line to {handover.To} broke, or what came back was too long. Ask whether it arrived before you send it again."
+                : $"{handover.To} could not be reached at {address.Host}. Nothing was sent. Try again later, or tell whoever runs the server.");
         }
         catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
         {

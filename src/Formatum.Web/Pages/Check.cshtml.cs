@@ -111,7 +111,7 @@ public sealed class CheckModel(PublicationStore store, Checker checker, Mender m
     {
         var publication = (await store.OpenAsync(id)).Publication;
         var chosen = publication.Profile;
-        var made = form.Read(publication.Setup.Unit);
+        var made = form.Read(chosen, publication.Setup.Unit);
         bool replaces = !chosen.IsUsual && string.Equals(chosen.Name, made.Name, StringComparison.OrdinalIgnoreCase);
         await store.EditAsync(id, new DefineCheckProfile(made, replaces ? chosen.Id : null, Choose: !replaces), HttpContext.Seen(seen));
         return this.GoTo(Address(id, query));

@@ -67,7 +67,7 @@ public sealed class ColoursModel(PublicationStore store, HeavyWork heavy, MainCo
     public async Task<IActionResult> OnPostApplyAsync(int id, string? colour, ColourForm form)
     {
         var errors = new FieldErrors();
-        var edit = form.Read(ColourIn((await store.OpenAsync(id)).Publication, colour)?.Id, errors);
+        var edit = form.Read(ColourIn((await store.OpenAsync(id)).Publication, colour), errors);
         errors.ThrowIfAny();
         var outcome = await store.EditAsync(id, edit, HttpContext.Seen(form.Seen));
         return this.GoTo(Address(id, outcome.Changes.Items.Where(c => c.Key.Kind == PartKind.Colour).Select(c => (int?)c.Key.Id).FirstOrDefault()

@@ -88,7 +88,7 @@ public sealed class SetupModel(PublicationStore store, HeavyWork heavy) : PageMo
     private (Setup, int)? ReadForm()
     {
         var errors = new FieldErrors();
-        var (setup, pages) = Form.Read(Standing?.Publication.Setup, errors);
+        var (setup, pages) = Form.Read(Standing?.Publication.Setup, Standing?.Publication.PageCount, errors);
         Errors = errors.ToImmutable().GroupBy(e => e.Field).ToDictionary(g => g.Key, g => g.First().Message);
         // While the name is still missing, the page can be drawn all the same.
         var drawn = Errors.Keys.All(k => k is "name" or "edition") ? Publication.Create(setup with { Name = "Plan", Edition = "" }, 3) : null;

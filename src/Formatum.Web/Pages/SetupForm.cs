@@ -97,8 +97,9 @@ public sealed class SetupForm
 
     /// <summary>Reads what was typed; what cannot be read is told in <paramref name="errors"/> under the automation interface's field names.</summary>
     /// <param name="over">The set-up to keep what the form does not ask for from; null for a new publication.</param>
+    /// <param name="count">How many pages there are.</param>
     /// <param name="errors">Takes what is wrong.</param>
-    public (Setup Setup, int Pages) Read(Setup? over, FieldErrors errors)
+    public (Setup Setup, int Pages) Read(Setup? over, int? count, FieldErrors errors)
     {
         double Read(string field, string? text, double? stored) => Length(field, text, stored, over?.Unit ?? Unit, errors);
         double width, height;
@@ -120,22 +121,22 @@ public sealed class SetupForm
             PageWidth = width,
             PageHeight = height,
             Facing = Facing,
-            FirstFolio = Whole("firstFolio", FirstFolio, errors),
+            FirstFolio = Whole("firstFolio", FirstFolio, over?.FirstFolio, errors, mayBeNegative: true),
             BindsRight = BindsRight,
             Bleed = Read("bleed", Bleed, over?.Bleed),
             Margins = new(Read("margins.top", Top, over?.Margins.Top), Read("margins.bottom", Bottom, over?.Margins.Bottom),
                 Read("margins.inside", Inside, over?.Margins.Inside), Read("margins.outside", Outside, over?.Margins.Outside)),
-            Columns = new(Whole("columns.count", Columns, errors), Read("columns.gutter", Gutter, over?.Columns.Gutter)),
+            Columns = new(Whole("columns.count", Columns, over?.Columns.Count, errors), Read("columns.gutter", Gutter, over?.Columns.Gutter)),
             Folding = Fold is { } kind ? ReadFolding(kind, over?.Folding, Read, errors) : null,
             BaselineStep = Read("baseline.step", BaselineStep, over?.BaselineStep),
             BaselineStart = Read("baseline.start", BaselineStart, over?.BaselineStart),
             Unit = Enum.IsDefined(Unit) ? Unit : LengthUnit.Millimetre,
-            AssumedPpi = Number("assumedPpi", AssumedPpi, errors),
-            PrintPpi = Number("printPpi", PrintPpi, errors),
-            FloorPpi = Number("floorPpi", FloorPpi, errors),
+            AssumedPpi = Resolution("assumedPpi", AssumedPpi, over?.AssumedPpi, errors),
+            PrintPpi = Resolution("printPpi", PrintPpi, over?.PrintPpi, errors),
+            FloorPpi = Resolution("floorPpi", FloorPpi, over?.FloorPpi, errors),
             SuggestSubjects = SuggestSubjects,
         };
-        int pages = Whole("pages", Pages, errors);
+        int pages = Whole("pages", Pages, count, errors);
         if (!errors.Any)
         {
             setup.Check(errors);
@@ -148,7 +149,7 @@ public sealed class SetupForm
     {
         var folding = new Folding { Kind = kind };
         // What the kind does not ask for is not looked at.
-        if (folding.IsCounted) folding = folding with { Panels = Whole("folding.panels", Panels, errors) };
+        if (folding.IsCounted) folding = folding with { Panels = Whole("folding.panels", Panels, over?.Panels, errors) };
         return kind is FoldKind.Roll or FoldKind.Gate ? folding with { Narrower = read("folding.narrower", Narrower, over?.Narrower) } : folding;
     }
 
@@ -159,16 +160,16 @@ public sealed class SetupForm
         return SettingText.Length(field, text, Unit, stored ?? 0, false, errors) ?? 0;
     }
 
-    private static int Whole(string field, string? text, FieldErrors errors)
+    private static int Whole(string field, string? text, int? stored, FieldErrors errors, bool mayBeNegative = false)
     {
-        if (int.TryParse(text?.Trim(), NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out int value)) return value;
+        if (FigureText.Whole(text, stored ?? 0, mayBeNegative) is { } value) return value;
         errors.Add(field, $"\u201c{text}\u201d is not a whole number. Type one, such as 8.");
         return 1;
     }
 
-    private static double Number(string field, string? text, FieldErrors errors)
+    private static double Resolution(string field, string? text, double? stored, FieldErrors errors)
     {
-        if (double.TryParse(text?.Trim().Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out double value)) return value;
+        if (FigureText.Read(text, stored ?? 0, sign: "ppi") is { } value) return value;
         errors.Add(field, $"\u201c{text}\u201d is not a resolution. Type a number of pixels per inch, such as 72.");
         return 72;
     }

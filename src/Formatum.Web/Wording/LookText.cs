@@ -174,11 +174,13 @@ public static class LookText
         var unit = publication.Setup.Unit;
         string field = $"look.{part}";
         bool isNone = value is "" or "none";
+        // What the field shows is what arithmetic goes on from.
+        double Current() => SettingText.Number(Value(publication, now, part)) ?? 0;
         double? Distance(LengthUnit of, double? current, bool negative = false) => SettingText.Length(field, value, of, current ?? 0, negative, errors);
         Colour? Colour() => ColourText.Read(publication, field, value, errors);
         double? Share()
         {
-            if (SettingText.Percentage(value) is { } share) return share;
+            if (FigureText.Share(value, Current() / 100) is { } share) return share;
             errors.Add(field, $"\u201c{value}\u201d is not a percentage. Type a number from 0 to 100.");
             return null;
         }
@@ -209,7 +211,7 @@ public static class LookText
             },
             _ when part.StartsWith("treatment", StringComparison.Ordinal) => new()
             {
-                Treatment = TreatmentText.Change(part, value, field, publication, now.Treatment ?? Treatment.None, errors),
+                Treatment = TreatmentText.Change(part, value, field, publication, (now.Treatment ?? Treatment.None, Current), errors),
             },
             _ => throw new EditRefused("look", $"A look has no \"{part}\"."),
         };

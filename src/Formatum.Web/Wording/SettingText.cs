@@ -63,10 +63,10 @@ public static class SettingText
             SettingKind.Choice => setting == FitSetting.Fit ? Choice<FitKind>(Field(setting), typed, errors) : Choice<LimitAction>(Field(setting), typed,
                 errors),
             SettingKind.Length => Length(Field(setting), typed, unit, (double)ValueOf(setting, now), true, errors),
-            SettingKind.Share => ReadShare(setting, typed, errors),
-            SettingKind.Angle => ReadNumber(setting, typed.TrimEnd('\u00b0'), "Type degrees, such as 15 or -90.", errors),
-            SettingKind.Resolution => IsNone(typed) ? 0.0 : ReadNumber(setting, Without(typed, "ppi"), "Type a resolution such as 300, or none.", errors),
-            SettingKind.Scale => IsNone(typed) ? 0.0 : ReadShare(setting, typed, errors),
+            SettingKind.Share => Figure(setting, typed, now, "%", "a percentage. Type one, such as 50 or 50 %.", errors) / 100,
+            SettingKind.Angle => Figure(setting, typed, now, "\u00b0", "an angle. Type degrees, such as 15 or -90.", errors),
+            SettingKind.Resolution => IsNone(typed) ? 0.0 : Figure(setting, typed, now, "ppi", "a number. Type a resolution such as 300, or none.", errors),
+            SettingKind.Scale => IsNone(typed) ? 0.0 : Figure(setting, typed, now, "%", "a percentage. Type one, such as 50 or 50 %.", errors) / 100,
             _ => typed is "true" or "on",
         };
         return value is null ? FitSettings.Open : FitSettings.Of(setting).Set(FitSettings.Open, value);
@@ -80,18 +80,13 @@ public static class SettingText
         double.TryParse((text ?? "").Trim().Replace(',', '.').Replace('\u2212', '-'), NumberStyles.Float, CultureInfo.InvariantCulture, out double value)
             && double.IsFinite(value) ? value : null;
 
-    /// <summary>A share typed as a percentage, with or without its sign.</summary>
-    public static double? Percentage(string? text) => Number(Without((text ?? "").Trim(), "%")) / 100;
-
     /// <summary>An angle typed in degrees; null where it is none, which is told under the field's name.</summary>
-    public static double? Angle(string field, string text, FieldErrors errors)
+    public static double? Angle(string field, string text, double current, FieldErrors errors)
     {
-        if (Number(text.Trim().TrimEnd('\u00b0')) is { } angle) return angle;
+        if (FigureText.Degrees(text, current) is { } angle) return angle;
         errors.Add(field, $"\u201c{text}\u201d is not an angle. Type degrees, such as 3 or -90.");
         return null;
     }
-
-    private static string Without(string text, string unit) => text.EndsWith(unit, StringComparison.OrdinalIgnoreCase) ? text[..^unit.Length] : text;
 
     private static bool IsNone(string text) => text.Length == 0 || string.Equals(text, "none", StringComparison.OrdinalIgnoreCase);
 
@@ -110,17 +105,12 @@ public static class SettingText
         return null;
     }
 
-    private static double? ReadShare(FitSetting setting, string text, FieldErrors errors)
+    private static double? Figure(FitSetting setting, string text, in ResolvedFit now, string sign, string remedy, FieldErrors errors)
     {
-        if (Percentage(text) is { } share) return share;
-        errors.Add(Field(setting), $"\u201c{text}\u201d is not a percentage. Type one, such as 50 or 50 %.");
-        return null;
-    }
-
-    private static double? ReadNumber(FitSetting setting, string text, string remedy, FieldErrors errors)
-    {
-        if (Number(text) is { } value) return value;
-        errors.Add(Field(setting), $"\u201c{text}\u201d is not a number. {remedy}");
+        var of = FitSettings.Of(setting);
+        double current = (double)ValueOf(setting, now) * (sign == "%" ? 100 : 1);
+        if (FigureText.Read(text, current, of.Kind == SettingKind.Angle || of.Range?.Least < 0, sign) is { } value) return value;
+        errors.Add(Field(setting), $"\u201c{text}\u201d is not {remedy}");
         return null;
     }
 

@@ -49,7 +49,7 @@ public static class ShadowText
             case "down": return Length(now?.Down, true) is { } down ? With(s => s with { Down = down }) : Same;
             case "blur": return Length(now?.Blur, false) is { } blur ? With(s => s with { Blur = blur }) : Same;
             case "colour": return ColourText.Read(publication, field, value, errors) is { } colour ? With(s => s with { Colour = colour }) : Same;
-            case "strength" when SettingText.Percentage(value) is { } share: return With(s => s with { Strength = share });
+            case "strength" when FigureText.Share(value, (now ?? Shadow.Usual).Strength) is { } share: return With(s => s with { Strength = share });
             case "strength":
                 errors.Add(field, $"\u201c{value}\u201d is not a percentage. Type a number from 0 to 100.");
                 return Same;

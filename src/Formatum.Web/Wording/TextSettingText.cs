@@ -83,7 +83,7 @@ public static partial class TextSettingText
         object? value = setting.Kind switch
         {
             SettingKind.YesNo => typed is "true" or "on",
-            SettingKind.Number => SettingText.Number(typed) is { } number ? number : null,
+            SettingKind.Number => FigureText.Read(typed, current, setting.Range?.Least < 0),
             SettingKind.Length when setting.Name == nameof(TextSettings.Leading) && typed is Auto => 0.0,
             SettingKind.Length => SettingText.Length(field, typed, LengthUnit.Point, current, setting.Range?.Least < 0, errors),
             SettingKind.Tabs => Tabs(field, typed, errors),

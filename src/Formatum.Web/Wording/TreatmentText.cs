@@ -30,16 +30,17 @@ public static class TreatmentText
     /// <param name="value">What was typed or chosen.</param>
     /// <param name="field">The name errors are told under.</param>
     /// <param name="publication">Whose palette is meant.</param>
-    /// <param name="now">The treatment that "+1" is meant of.</param>
+    /// <param name="now">The treatment, and the figure as its field shows it, that "+1" is meant of.</param>
     /// <param name="errors">Takes what is wrong.</param>
     /// <exception cref="EditRefused">There is no such figure.</exception>
-    public static Func<Treatment, Treatment> Change(string part, string value, string field, Publication publication, Treatment now, FieldErrors errors)
+    public static Func<Treatment, Treatment> Change(string part, string value, string field, Publication publication,
+        (Treatment Treatment, Func<double> Figure) now, FieldErrors errors)
     {
-        if (part is "treatment.blur" or "treatment.sharpen.amount" or "treatment.sharpen.radius") return Softness(part, value, field, now, errors);
+        if (part is "treatment.blur" or "treatment.sharpen.amount" or "treatment.sharpen.radius") return Softness(part, value, field, now.Treatment, errors);
         bool yes = value == "true";
         double share = 0;
         if (Shares.Any(s => part == "treatment." + s.Name) || part == "treatment.tint.strength" || part.StartsWith("treatment.grey.", StringComparison.Ordinal))
-            share = Share(value, field, errors);
+            share = Share(part, value, field, now.Figure(), errors);
         return part switch
         {
             "treatment" => t => t with { IsOff = !yes },
@@ -61,7 +62,7 @@ public static class TreatmentText
             "treatment.tint.strength" => t => t with { Tint = (t.Tint ?? new(DarkOf(publication), share)) with { Strength = share } },
             "treatment.tint.colour" => ColourText.Read(publication, field, value, errors) is { } colour
                 ? t => t with { Tint = (t.Tint ?? new(colour, Tint.Usual)) with { Colour = colour } } : t => t,
-            "treatment.gamma" => Gamma(value, field, errors),
+            "treatment.gamma" => Gamma(value, field, now.Treatment.Gamma, errors),
             "treatment.invert" => t => t with { Invert = yes },
             "treatment.inks" => t => t with { Inks = yes ? t.Inks ?? new(DarkOf(publication), Colour.White) : null },
             "treatment.inks.dark" or "treatment.inks.light" => Ink(part, ColourText.Read(publication, field, value, errors), publication),
@@ -83,20 +84,24 @@ public static class TreatmentText
             double? radius = SettingText.Length(field, value, LengthUnit.Point, now.Sharpen?.Radius ?? 0, false, errors);
             return t => radius is { } r ? t with { Sharpen = (t.Sharpen ?? Sharpening.Usual) with { Radius = r } } : t;
         }
-        double amount = isNone ? 0 : Share(value, field, errors);
+        double amount = isNone ? 0 : Share(part, value, field, 100 * (now.Sharpen?.Amount ?? 0), errors);
         return t => t with { Sharpen = amount == 0 ? null : (t.Sharpen ?? Sharpening.Usual) with { Amount = amount } };
     }
 
-    private static double Share(string value, string field, FieldErrors errors)
+    /// <summary>Of these, "-20" is a figure; of the others, twenty less than there is.</summary>
+    private static bool MayBeNegative(string part) => part is "treatment.brightness" or "treatment.contrast" or "treatment.warmth"
+        || part.StartsWith("treatment.grey.", StringComparison.Ordinal);
+
+    private static double Share(string part, string value, string field, double current, FieldErrors errors)
     {
-        if (SettingText.Percentage(value) is { } share) return share;
+        if (FigureText.Share(value, current / 100, MayBeNegative(part)) is { } share) return share;
         errors.Add(field, $"\u201c{value}\u201d is not a percentage. Type a number, such as 20 or -20.");
         return 0;
     }
 
-    private static Func<Treatment, Treatment> Gamma(string value, string field, FieldErrors errors)
+    private static Func<Treatment, Treatment> Gamma(string value, string field, double current, FieldErrors errors)
     {
-        if (SettingText.Number(value) is not { } gamma)
+        if (FigureText.Read(value, current) is not { } gamma)
         {
             errors.Add(field, $"\u201c{value}\u201d is no number. Type one, such as 1.2.");
             return t => t;

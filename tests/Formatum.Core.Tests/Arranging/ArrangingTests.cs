@@ -121,6 +121,9 @@ public class ArrangingTests
     [InlineData("+25 %", 40, 50)]
     [InlineData("2*(1cm+5)", 0, 30)]
     [InlineData("10--5", 0, 15)]
+    [InlineData("*(1+1)", 21, 42)]
+    [InlineData("210mm/(2+1)", 0, 70)]
+    [InlineData("2*(1cm+5)-(3+4)", 0, 23)]
     public void Lengths_are_typed_with_arithmetic(string text, double current, double millimetres)
     {
         LengthExpression.TryRead(text, LengthUnit.Millimetre, Units.Millimetres(current), false, out double points).ShouldBeTrue();
@@ -149,6 +152,36 @@ public class ArrangingTests
     [InlineData("*")]
     [InlineData("1e300*1e300")]
     public void What_is_no_length_is_refused(string text) => LengthExpression.TryRead(text, LengthUnit.Millimetre, 10, true, out _).ShouldBeFalse();
+
+    [Theory]
+    [InlineData("50", "%", 20, false, 50)]
+    [InlineData("50 %", "%", 20, false, 50)]
+    [InlineData("+5", "%", 20, false, 25)]
+    [InlineData("+ 5 %", "%", 20, false, 25)]
+    [InlineData("-5", "%", 20, false, 15)]
+    [InlineData("-5", "%", 20, true, -5)]
+    [InlineData("*2", "", 20, false, 40)]
+    [InlineData("/4", "ppi", 300, false, 75)]
+    [InlineData("300ppi/2", "ppi", 72, false, 150)]
+    [InlineData("90\u00b0 + 3\u00b0", "\u00b0", 0, true, 93)]
+    [InlineData("(3+4)*2", "", 1, false, 14)]
+    [InlineData("1,5", "", 1, false, 1.5)]
+    public void Plain_figures_are_typed_with_arithmetic(string text, string sign, double current, bool mayBeNegative, double expected)
+    {
+        FigureExpression.TryRead(text, current, mayBeNegative, sign, out double value).ShouldBeTrue();
+        value.ShouldBe(expected, 1e-9);
+    }
+
+    [Theory]
+    [InlineData("")]
+    [InlineData("five")]
+    [InlineData("5 mm")]
+    [InlineData("3p6")]
+    [InlineData("5\"")]
+    [InlineData("5 %")]
+    [InlineData("5/0")]
+    [InlineData("5+")]
+    public void What_is_no_figure_is_refused(string text) => FigureExpression.TryRead(text, 10, true, "\u00b0", out _).ShouldBeFalse();
 
     [Fact]
     public void Regular_polygons_have_equal_sides_in_a_box_of_their_own_ratio()

@@ -182,7 +182,7 @@ public sealed record TypeFrame : Gesture
         var b = frame.Box;
         var box = new Box(Read("x", X, b.X, true), Read("y", Y, b.Y, true), Read("width", Width, b.Width, false), Read("height", Height, b.Height, false));
         var pose = new Pose(box, frame.Angle);
-        if (Angle is not null && SettingText.Angle("angle", Angle, errors) is { } angle)
+        if (Angle is not null && SettingText.Angle("angle", Angle, frame.Angle, errors) is { } angle)
             pose = frame.Pose.Turned(angle - frame.Angle, frame.Pose.At(ReferenceX, ReferenceY));
         return new(frame.Id, ground.Publication.NumberOf(frame.PageId), pose.Box, pose.Angle);
     }

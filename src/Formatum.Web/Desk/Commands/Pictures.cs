@@ -18,6 +18,9 @@ internal readonly record struct PictureInFrame(Ground Ground, Frame Frame, Pictu
     /// <summary>How far the frame is turned, in degrees.</summary>
     public double Angle => Frame.Angle;
 
+    /// <summary>How far the picture is turned in it, in degrees.</summary>
+    public double Turned => Recropping.Turned(Recropping.Measures(Fit.Rule, Placement.Matrix).Angle);
+
     public Placement Placement => Ground.Publication.PlacementOf(Frame)!.Value;
 
     public Vec ToFrame(Vec onSpread) => Ground.PoseOf(Frame).ToPage.Inverse().Apply(onSpread);
@@ -132,21 +135,21 @@ public sealed record TypePicture : PictureDrag
     {
         var errors = new FieldErrors();
         var now = picture.Placement;
-        double? x = ReadScale("scaleX", ScaleX, errors), y = ReadScale("scaleY", ScaleY, errors);
+        double? x = ReadScale("scaleX", ScaleX, now.ScaleX, errors), y = ReadScale("scaleY", ScaleY, now.ScaleY, errors);
         if (Linked && x is { } sx && y is null) y = sx * now.ScaleY / now.ScaleX;
         else if (Linked && y is { } sy && x is null) x = sy * now.ScaleX / now.ScaleY;
         var offset = now.Matrix.Apply(new(0.5, 0.5)) - picture.Fit.FitBox.Centre;
         double? Offset(string field, string? text, double current) => text is null ? null : picture.Ground.Length(field, text, errors, current);
         var figures = new HandMove.Figures(x, y, Offset("offsetX", OffsetX, offset.X), Offset("offsetY", OffsetY, offset.Y),
-            Angle is null ? null : SettingText.Angle("angle", Angle, errors));
+            Angle is null ? null : SettingText.Angle("angle", Angle, picture.Turned, errors));
         errors.ThrowIfAny();
         return figures;
     }
 
-    private static double? ReadScale(string field, string? text, FieldErrors errors)
+    private static double? ReadScale(string field, string? text, double current, FieldErrors errors)
     {
         if (text is null) return null;
-        if (SettingText.Percentage(text) is > 0 and { } share) return share;
+        if (FigureText.Share(text, current) is > 0 and { } share) return share;
         errors.Add(field, $"\u201c{text}\u201d is not a scale. Type a percentage above 0; 100 % is natural size.");
         return null;
     }

@@ -27,7 +27,7 @@ public sealed record SetTextFlow : Gesture
         var edit = new ChangeFrames { FrameIds = FrameIds };
         edit = What switch
         {
-            "columns.count" => edit with { Area = new() { Columns = Count(errors) } },
+            "columns.count" => edit with { Area = new() { Columns = Count(area.Columns, errors) } },
             "columns.gutter" => edit with { Area = new() { Gutter = Distance(area.Gutter) } },
             "columns.vertical" => edit with { Area = new() { Vertical = Choice<VerticalPlace>(errors) } },
             "columns.ignoresWrap" => edit with { Area = new() { IgnoresWrap = Value == "true" } },
@@ -43,9 +43,9 @@ public sealed record SetTextFlow : Gesture
         return edit;
     }
 
-    private int? Count(FieldErrors errors)
+    private int? Count(int now, FieldErrors errors)
     {
-        if (int.TryParse(Value?.Trim(), System.Globalization.CultureInfo.InvariantCulture, out int count)) return count;
+        if (FigureText.Whole(Value, now) is { } count) return count;
         errors.Add("columns.count", $"\u201c{Value}\u201d is no number of columns. Type a whole number from 1 to {TextArea.MostColumns}.");
         return null;
     }
