@@ -60,10 +60,10 @@ const table = [
 
   { keys: ['Tab'], show: 'Tab, Enter', group: 'Choosing', words: 'From frame to frame; choose it, then go into its picture or text' },
   { keys: ['Enter'], when: event => outside() && !event.target.closest('button:not([data-frame]), a, summary'), run: enter },
-  { show: 'Double click', group: 'Choosing', words: 'Go into the picture or the text' },
+  { show: 'Double\u00a0click', group: 'Choosing', words: 'Go into the picture or the text' },
   { show: 'Shift click', group: 'Choosing', words: 'One frame more, or less' },
   { show: 'Ctrl click', group: 'Choosing', words: 'The frame beneath the one that is chosen' },
-  { show: 'Click again', group: 'Choosing', words: 'One frame of a group that is chosen' },
+  { show: 'Click\u00a0again', group: 'Choosing', words: 'One frame of a group that is chosen' },
   { keys: ['f'], group: 'Choosing', words: 'Find words in the texts, and put others in their place', when: outside, run: openFind },
   { keys: ['ctrl+a'], group: 'Choosing', words: 'All frames of the spread', when: outside, run: () => choose(frameElements().map(idOf)) },
   { keys: ['Escape'], group: 'Choosing', words: 'Out of the picture, text or field; put the tool down; let go of what is chosen', run: escape },
@@ -75,9 +75,9 @@ const table = [
   { keys: ['ctrl+d'], group: 'Arranging', words: 'Duplicate', when: chosen, run: () => edit({ do: 'repeat', count: 1, rows: 1, byX: '12pt', byY: '12pt' }) },
   { keys: ['ctrl+g', 'ctrl+shift+g'], show: 'Ctrl G', group: 'Arranging', words: 'Group; with Shift, ungroup', when: chosen,
       run: event => edit({ do: event.shiftKey ? 'ungroup' : 'group' }) },
-  { keys: ['PageUp', 'shift+PageUp'], show: 'Page up', group: 'Arranging', words: 'Forward; with Shift, to the front', when: chosen,
+  { keys: ['PageUp', 'shift+PageUp'], show: 'Page\u00a0up', group: 'Arranging', words: 'Forward; with Shift, to the front', when: chosen,
       run: event => edit({ do: 'stack', stack: event.shiftKey ? 'Front' : 'Forward' }) },
-  { keys: ['PageDown', 'shift+PageDown'], show: 'Page down', group: 'Arranging', words: 'Back; with Shift, to the back', when: chosen,
+  { keys: ['PageDown', 'shift+PageDown'], show: 'Page\u00a0down', group: 'Arranging', words: 'Back; with Shift, to the back', when: chosen,
       run: event => edit({ do: 'stack', stack: event.shiftKey ? 'Back' : 'Backward' }) },
   { keys: ['l'], group: 'Arranging', words: 'The look that was set last, once more', when: () => chosen() && lookedLast() !== null,
       run: () => edit({ do: 'look-again', like: lookedLast() }) },
@@ -91,21 +91,21 @@ const table = [
   { keys: ['-'], show: '\u2212', group: 'In a picture', words: 'Reduce the picture', when: () => state.inside, run: () => zoomPicture(1 / 1.05) },
   { keys: ['.'], group: 'In a picture', words: 'Step through the fits', when: () => state.selection.length > 0, run: () => edit({ do: 'step-fit' }) },
 
-  { keys: ['y', 'shift+y'], show: 'Y, in a text Alt Y', group: 'Typing', words: 'Choose a paragraph style; with Shift, a character style',
+  { keys: ['y', 'shift+y'], show: 'Y, Alt Y', group: 'Typing', words: 'Choose a paragraph style, with Alt while typing; with Shift, a character style',
       when: () => document.getElementById('text-style') !== null, run: event => openStyles(event.shiftKey) },
   { show: 'Ctrl B, I, U', group: 'Typing', words: 'Bold, italic, underlined: the words that are selected, else what is typed next' },
   { show: 'Shift Enter', group: 'Typing', words: 'A new line in the same paragraph' },
   { show: 'Ctrl Shift V', group: 'Typing', words: 'Paste the words alone, not how they are set' },
 
-  { keys: ['PageUp', 'PageDown'], show: 'Page up, page down', group: 'Looking', words: 'With nothing chosen: the spread before, the spread after',
+  { keys: ['PageUp', 'PageDown'], show: 'Page\u00a0up, Page\u00a0down', group: 'Looking', words: 'With nothing chosen: to the spread before, to the next',
       when: outside, run: event => {
         // A key that is held goes no faster than what it shows.
         if (!event.repeat || !isTurning()) turnBy(event.key === 'PageUp' ? 'previous-spread' : 'next-spread');
       } },
   { keys: ['+', 'shift++', '='], show: '+, \u2212', group: 'Looking', words: 'Zoom in, zoom out', run: () => zoom('in') },
   { keys: ['-'], run: () => zoom('out') },
-  { show: 'Ctrl wheel, two fingers', group: 'Looking', words: 'Zoom about the pointer' },
-  { show: 'Space drag, one finger', group: 'Looking', words: 'Pan' },
+  { show: 'Ctrl wheel, two\u00a0fingers', group: 'Looking', words: 'Zoom about the pointer' },
+  { show: 'Space drag, one\u00a0finger', group: 'Looking', words: 'Pan' },
   { keys: ['`'], group: 'Looking', words: 'Hold: the page clean', run: () => showClean(true) },
   { keys: ['\\'], group: 'Looking', words: 'Hold: pictures as their files have them', run: () => showUntreated(true) },
 
