@@ -17,13 +17,15 @@ internal static class TypingBench
     private const string Watching = """
         window.waits = [];
         let pressed = null;
+        window.watching?.disconnect();
         document.addEventListener('keydown', () => { pressed ??= performance.now(); }, true);
-        new MutationObserver(changes => {
+        window.watching = new MutationObserver(changes => {
           if (pressed === null || !changes.some(c => (c.target.nodeType === 1 ? c.target : c.target.parentElement)?.closest('WATCHED'))) return;
           const from = pressed;
           pressed = null;
           requestAnimationFrame(() => setTimeout(() => window.waits.push(performance.now() - from)));
-        }).observe(document.body, { subtree: true, childList: true, characterData: true });
+        });
+        window.watching.observe(document.body, { subtree: true, childList: true, characterData: true });
         return null;
         """;
 
@@ -42,7 +44,10 @@ internal static class TypingBench
             browser.Find("#desk[data-ready]");
             browser.Click("#write");
             browser.Find(".text-caret:not(.is-away)");
-            Print($"{Words} words on {Pages} pages, {alignment}", Typed(browser, "#frames"));
+            // The first keys after a server's start find its code not compiled yet.
+            Print($"{Words} words on {Pages} pages, {alignment}, the first keys", Typed(browser, "#frames"));
+            Typed(browser, "#frames");
+            Print($"{Words} words on {Pages} pages, {alignment}, from then on", Typed(browser, "#frames"));
         }
         using var plain = new Browser(1600, 1000);
         string page = Path.Combine(folder, "typing.html");

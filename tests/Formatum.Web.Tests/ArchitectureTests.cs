@@ -65,7 +65,7 @@ public class ArchitectureTests
             ["Fonts"] = ["Pictures"],
             ["Colours"] = ["Wording"],
             ["Checking"] = ["Hosting", "Links", "Wording"],
-            ["Outputs"] = ["Checking", "Hosting", "Links"],
+            ["Outputs"] = ["Checking", "Hosting", "Links", "Wording"],
             ["Comparing"] = ["Hosting", "Outputs", "Pictures"],
             ["Desk"] = ["Checking", "Hosting", "Links", "Outputs", "Wording"],
             ["Rules"] = ["Desk", "Wording"],

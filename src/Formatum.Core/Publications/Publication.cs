@@ -213,10 +213,34 @@ public sealed class Publication : ITextNames
         }
         var rulesAfter = rules.ToImmutable();
         bool sameFits = ReferenceEquals(rulesAfter, Rules) && setup.DefaultRuleId == Setup.DefaultRuleId;
-        return new(nextId, setup, order, pages.ToImmutable(), frames.ToImmutable(), images.ToImmutable(), rulesAfter, masters.ToImmutable(),
+        var next = new Publication(nextId, setup, order, pages.ToImmutable(), frames.ToImmutable(), images.ToImmutable(), rulesAfter, masters.ToImmutable(),
             stories.ToImmutable(), styles.ToImmutable(), fonts.ToImmutable(), colours.ToImmutable(), looks.ToImmutable(), recipes.ToImmutable(),
             profiles.ToImmutable(), accepted.ToImmutable(), tray, byPage.ToImmutable(), sameFits ? _ruleFits : null);
+        next.TakeOver(this, changes);
+        return next;
     }
+
+    /// <summary>What was worked out of all frames before goes on, as far as those that changed left it as it was.</summary>
+    private void TakeOver(Publication before, Changes changes)
+    {
+        var frames = changes.Items.Where(c => c.Key.Kind == PartKind.Frame).Select(c => (Before: c.Before as Frame, After: c.After as Frame)).ToList();
+        if (before._placedCounts is { } counts)
+        {
+            var changed = frames.Where(f => f.Before?.ImageId != f.After?.ImageId).ToList();
+            if (changed.Count > 0) counts = new(counts);
+            foreach (var (was, now) in changed)
+            {
+                if (was?.ImageId is { } left && --counts[left] == 0) counts.Remove(left);
+                if (now?.ImageId is { } taken) counts[taken] = counts.GetValueOrDefault(taken) + 1;
+            }
+            _placedCounts = counts;
+        }
+        bool sameWraps = ReferenceEquals(Looks, before.Looks)
+            && !frames.Any(f => (f.Before is { } was && before.KeepsTextClear(was)) || (f.After is { } now && KeepsTextClear(now)));
+        if (sameWraps) _wrapped = before._wrapped;
+    }
+
+    private bool KeepsTextClear(Frame frame) => !frame.Hidden && WrapOf(frame).Around != WrapAround.None;
 
     private static void Put<T>(IDictionary<int, T> all, int id, Part? part) where T : Part
     {
@@ -357,8 +381,7 @@ public sealed class Publication : ITextNames
     public bool IsEmpty(Frame frame) => frame.IsPlaceholder || StoryOf(frame) is { Text.IsEmpty: true };
 
     /// <summary>The frames that text keeps clear of. Worked out once.</summary>
-    public IReadOnlyList<Frame> WrappedFrames => _wrapped ??= [.. Frames.Values.Where(f => !f.Hidden && WrapOf(f).Around != WrapAround.None)
-        .OrderBy(f => f.Id)];
+    public IReadOnlyList<Frame> WrappedFrames => _wrapped ??= [.. Frames.Values.Where(KeepsTextClear).OrderBy(f => f.Id)];
 
     private IReadOnlyList<Frame>? _wrapped;
 

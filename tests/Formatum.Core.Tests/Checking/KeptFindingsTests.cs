@@ -54,6 +54,28 @@ public sealed class KeptFindingsTests
         refused.ShouldBeLessThan(Edits / 6);
     }
 
+    /// <summary>The same of what is worked out of all frames, and goes on from edit to edit.</summary>
+    [Fact]
+    public void What_goes_on_from_edit_to_edit_is_what_would_be_worked_out_from_new()
+    {
+        var random = new Random(4);
+        var p = Begun();
+        for (int i = 0; i < Edits; i++)
+        {
+            try
+            {
+                p = p.Do(AnyEdit(p, random));
+            }
+            catch (EditRefused)
+            {
+                // Nothing was changed.
+            }
+            var anew = Publication.FromParts(p.NextId, p.Parts);
+            p.PlacedCounts.OrderBy(c => c.Key).ShouldBe(anew.PlacedCounts.OrderBy(c => c.Key), $"edit {i}");
+            p.WrappedFrames.ShouldBe(anew.WrappedFrames, $"edit {i}");
+        }
+    }
+
     private static Publication Begun()
     {
         var p = CheckedPublications.Clean(8).Do(new MakeMaster("Run", null)).Linked(

@@ -170,12 +170,15 @@ export function turnBy(step) {
 
 // The spread that an address is of, and the frame it names; null where it is another's.
 function spreadOf(href) {
-  const { origin, pathname, searchParams } = new URL(href), base = desk.dataset.address;
+  const { origin, pathname, searchParams } = new URL(href, location.href), base = desk.dataset.address;
   if (origin !== location.origin || (pathname !== base && !pathname.startsWith(`${base}/`))) return null;
   return { spread: Number(pathname.slice(base.length + 1) || 1), frames: searchParams.get('frame') ?? '' };
 }
 
-window.addEventListener('popstate', () => turnTo({ ...spreadOf(location.href), isBack: true }));
+window.addEventListener('popstate', async () => {
+  const { problem } = await turnTo({ ...spreadOf(location.href), isBack: true });
+  if (problem) history.replaceState(null, '', address);
+});
 
 // Edits that choose what they make: keys that follow at once are meant for that.
 const making = new Set(['draw', 'draw-here', 'draw-free', 'draw-stroke', 'grid', 'set-down', 'paste', 'repeat']);
@@ -243,7 +246,7 @@ export function postCommand(handler, command, { seen = state.revision } = {}) {
 document.addEventListener('click', event => {
   const link = event.target.closest('a[href]');
   if (!link || link.target || link.hasAttribute('download') || event.button !== 0 || event.ctrlKey || event.metaKey || event.shiftKey) return;
-  const to = spreadOf(link.href);
+  const to = spreadOf(link.getAttribute('href'));
   if (!to && !working && state.writing === null) return;
   event.preventDefault();
   if (to) {

@@ -1,7 +1,7 @@
 // What the check has found on this spread: marks over the page, words in the inspector, and a sign at each spread of the strip. All of it comes from the
 // server, again whenever something changed.
 import { ask } from '../shared/http.js';
-import { desk, inspector, publication } from './parts.js';
+import { inspector, publication } from './parts.js';
 import { listen } from '../shared/events.js';
 import { oneAtATime } from '../shared/newest.js';
 import { state, watch } from './state.js';
@@ -61,8 +61,9 @@ function standApart() {
 
 const refresh = oneAtATime(async () => {
   // Where nobody answers, what was found before stays: it is asked for with the next change.
-  const answer = await ask('GET', `/publications/${publication}/check?handler=Marks&spread=${desk.dataset.spread}`).catch(() => null);
-  if (!answer) return;
+  const { spread } = state, answer = await ask('GET', `/publications/${publication}/check?handler=Marks&spread=${spread}`).catch(() => null);
+  // Of a spread that was left meanwhile, it is asked for again.
+  if (!answer || state.spread !== spread) return;
   found = JSON.parse(answer.text);
   showMarks();
   showFrame();

@@ -23,7 +23,8 @@ export async function write(id, { place = null, pointer = null } = {}) {
   // Shown by an answer that is still to come, the text is not what was seen: the revision is that of the text itself.
   const answer = frameElement(id) && await ask('GET', `${address}?handler=Writing&frames=${id}`).catch(problem => tell(problem.message) && null);
   const typed = letGo();
-  if (!answer) {
+  // Another spread may have come meanwhile.
+  if (!answer || !frameElement(id)) {
     if (wordsOf(typed)) tell(`What you typed is not stored: \u201c${wordsOf(typed)}\u201d. Open the text again when the server answers.`, { stays: true });
     return;
   }
