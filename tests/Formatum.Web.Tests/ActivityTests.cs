@@ -1,3 +1,5 @@
+using System.Diagnostics;
+using System.Globalization;
 using System.Net.Http.Json;
 using System.Net.WebSockets;
 using System.Text;
@@ -7,43 +9,60 @@ namespace Formatum.Web.Tests;
 /// <summary>What is worked out beside the work waits until people rest.</summary>
 public sealed class ActivityTests(Workplace place) : InBrowser(place)
 {
+    private const int MostTries = 6;
+
+    /// <summary>Of two publications that are opened at once, the one that nobody works in is measured first; the other once they rest.</summary>
     [Fact]
     public async Task Ink_is_measured_where_nobody_acts_and_elsewhere_once_they_rest()
     {
-        int[] ids = [await Server.NewPublicationAsync("Worked in", pages: 2), await Server.NewPublicationAsync("Rests", pages: 2)];
-        foreach (int id in ids)
+        for (int tries = 1; tries <= MostTries; tries++)
         {
-            using var chosen = await Server.Client.PutAsJsonAsync($"/api/publications/{id}/check/profile", new { profile = "offset" });
-            chosen.EnsureSuccessStatusCode();
+            int worked = await OffsetAsync("Worked in"), rests = await OffsetAsync("Rests");
+            using var line = new ClientWebSocket();
+            await line.ConnectAsync(new($"{Server.Address.Replace("http", "ws", StringComparison.Ordinal)}/publications/{worked}/desk/1/hand"), default);
+            using var stop = new CancellationTokenSource();
+            var acting = ActAsync(line, stop.Token);
+            await using var stream = await Server.Client.GetStreamAsync($"/events?of={worked},{rests}");
+            using var events = new StreamReader(stream);
+            int first = await FoundAsync(events);
+            await stop.CancelAsync();
+            var longest = await acting;
+            // On a machine that stood still for so long, the server saw nobody act for as long as people rest.
+            if (first == worked && longest > TimeSpan.FromSeconds(0.9)) continue;
+            first.ShouldBe(rests);
+            (await FoundAsync(events)).ShouldBe(worked);
+            return;
         }
-        using var line = new ClientWebSocket();
-        await line.ConnectAsync(new($"{Server.Address.Replace("http", "ws", StringComparison.Ordinal)}/publications/{ids[0]}/desk/1/hand"), default);
-        using var rests = new CancellationTokenSource();
-        var acting = ActAsync(line, rests.Token);
-
-        await using var stream = await Server.Client.GetStreamAsync($"/events?of={ids[0]},{ids[1]}");
-        using var events = new StreamReader(stream);
-        (await FoundAsync(events)).ShouldBe(ids[1]);
-        await rests.CancelAsync();
-        (await FoundAsync(events)).ShouldBe(ids[0]);
-        await acting;
+        Assert.Skip("This machine has too much to do for a second to pass without it standing still.");
     }
 
-    /// <summary>Asks what a drag would lead to, again and again.</summary>
-    private static async Task ActAsync(ClientWebSocket line, CancellationToken rests)
+    private async Task<int> OffsetAsync(string name)
     {
-        byte[] question = Encoding.UTF8.GetBytes("{\"inside\":false,\"command\":{\"do\":\"move\",\"frames\":\"1\",\"x\":1,\"y\":1}}"), answer = new byte[1 << 16];
-        while (!rests.IsCancellationRequested)
+        int id = await Server.NewPublicationAsync(name, pages: 2);
+        using var chosen = await Server.Client.PutAsJsonAsync($"/api/publications/{id}/check/profile", new { profile = "offset" });
+        chosen.EnsureSuccessStatusCode();
+        return id;
+    }
+
+    /// <summary>Asks what a drag would lead to, again and again; the longest that an answer took.</summary>
+    private static async Task<TimeSpan> ActAsync(ClientWebSocket line, CancellationToken stop)
+    {
+        byte[] question = Encoding.UTF8.GetBytes("""{"inside":false,"command":{"do":"move","frames":"1","x":1,"y":1}}"""), answer = new byte[1 << 16];
+        var longest = TimeSpan.Zero;
+        while (!stop.IsCancellationRequested)
         {
+            var watch = Stopwatch.StartNew();
             await line.SendAsync(question, WebSocketMessageType.Text, endOfMessage: true, default);
             await line.ReceiveAsync(answer, default);
+            if (watch.Elapsed > longest) longest = watch.Elapsed;
         }
+        return longest;
     }
 
     /// <summary>The publication that more is known of.</summary>
     private static async Task<int> FoundAsync(StreamReader events)
     {
         while (await events.ReadLineAsync().WaitAsync(TimeSpan.FromMinutes(2)) != "event: found") { }
-        return int.Parse((await events.ReadLineAsync())!["data: ".Length..], System.Globalization.CultureInfo.InvariantCulture);
+        return int.Parse((await events.ReadLineAsync())!["data: ".Length..], CultureInfo.InvariantCulture);
     }
 }

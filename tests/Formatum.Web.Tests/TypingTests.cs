@@ -247,6 +247,26 @@ public sealed class TypingTests(Workplace place) : InBrowser(place)
     }
 
     [Fact]
+    public async Task What_is_composed_is_shown_on_the_way_and_stored_once_as_it_was_chosen()
+    {
+        var (id, story, _) = await BeginAsync("clay");
+        OpenDesk(id);
+        Open();
+        void Compose(string text) => Browser.Driver.ExecuteCdpCommand("Input.imeSetComposition",
+            new() { ["text"] = text, ["selectionStart"] = text.Length, ["selectionEnd"] = text.Length });
+        Compose("\u00b4");
+        Shown("clay\u00b4");
+        Compose("\u00b4e");
+        Shown("clay\u00b4e");
+        Browser.Driver.ExecuteCdpCommand("Input.insertText", new() { ["text"] = "\u00e9" });
+        Press("s");
+        Shown("clay\u00e9s");
+        Value().ShouldBe("clay\u00e9s");
+        Close();
+        TextOf(id, story).ShouldBe("clay\u00e9s");
+    }
+
+    [Fact]
     public async Task A_double_click_and_keys_at_once_are_typed_where_it_was_clicked()
     {
         var (id, story, _) = await BeginAsync("one");
