@@ -170,9 +170,10 @@ export function turnBy(step) {
 
 // The spread that an address is of, and the frame it names; null where it is another's.
 function spreadOf(href) {
-  const { origin, pathname, searchParams } = new URL(href, location.href), base = desk.dataset.address;
-  if (origin !== location.origin || (pathname !== base && !pathname.startsWith(`${base}/`))) return null;
-  return { spread: Number(pathname.slice(base.length + 1) || 1), frames: searchParams.get('frame') ?? '' };
+  const url = URL.parse(href, location.href), base = desk.dataset.address;
+  if (url?.origin !== location.origin || url.hash || !url.pathname.startsWith(base)) return null;
+  const [isSpread, number] = /^(?:\/(-?\d+))?$/.exec(url.pathname.slice(base.length)) ?? [null];
+  return isSpread === null ? null : { spread: Number(number ?? 1), frames: url.searchParams.get('frame') ?? '' };
 }
 
 window.addEventListener('popstate', async () => {
