@@ -56,18 +56,21 @@ public sealed partial class FigureFieldsTests(Workplace place) : InBrowser(place
         return wrong;
     }
 
+    private void AllAreRight(int frame)
+    {
+        Choose(frame);
+        string[] fields = Fields();
+        fields.Length.ShouldBeGreaterThan(12);
+        Wrong(fields).ShouldBeEmpty();
+    }
+
     [Fact]
     public async Task In_every_field_of_a_frame_with_a_picture()
     {
         int id = await Server.NewPublicationAsync();
         int frame = (await FilledAsync(id, (60, 60, 220, 160)))[0];
         OpenDesk(id);
-        Browser.Click($"#frame-{frame}");
-        Browser.Find($"#inspector [data-chosen='{frame}']");
-        Settled();
-        string[] fields = Fields();
-        fields.Length.ShouldBeGreaterThan(12);
-        Wrong(fields).ShouldBeEmpty();
+        AllAreRight(frame);
         Press(Keys.Enter);
         Browser.Find("#inspector [data-inside]");
         // Down, it has no room to move in: it would leave its frame bare.
@@ -82,11 +85,6 @@ public sealed partial class FigureFieldsTests(Workplace place) : InBrowser(place
             .GetProperty("id").GetInt32();
         await Server.PostAsync($"/api/publications/{id}/stories", new { frames = new[] { frame }, text = "A kiln that is opened too early." });
         OpenDesk(id);
-        Browser.Click($"#frame-{frame}");
-        Browser.Find($"#inspector [data-chosen='{frame}']");
-        Settled();
-        string[] fields = Fields();
-        fields.Length.ShouldBeGreaterThan(12);
-        Wrong(fields).ShouldBeEmpty();
+        AllAreRight(frame);
     }
 }

@@ -66,6 +66,21 @@ public abstract class InBrowser : IClassFixture<Workplace>, IDisposable
 
     protected void Press(params string[] keys) => Actions().SendKeys(string.Concat(keys)).Perform();
 
+    protected void Choose(int frame)
+    {
+        Browser.Click($"#frame-{frame}");
+        Browser.Find($"#inspector [data-chosen='{frame}']");
+        Settled();
+    }
+
+    /// <summary>Where what a page shows and what it shows opened anew part, line by line.</summary>
+    protected static string Apart(string one, string other)
+    {
+        var (was, now) = (one.Split('\n'), other.Split('\n'));
+        int first = Enumerable.Range(0, Math.Min(was.Length, now.Length)).FirstOrDefault(i => was[i] != now[i]);
+        return $"{string.Join('\n', was.Skip(first).Take(3))}\nopened anew:\n{string.Join('\n', now.Skip(first).Take(3))}";
+    }
+
     protected async Task<JsonElement[]> FramesAsync(int publication) => [.. (await Server.GetAsync($"/api/publications/{publication}")).GetProperty("frames")
         .EnumerateArray()];
 

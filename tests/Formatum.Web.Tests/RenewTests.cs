@@ -18,20 +18,6 @@ public sealed class RenewTests(Workplace place) : InBrowser(place)
         return parts.map(p => p.innerHTML.replace(/\s+/g, ' ').replaceAll('><', '>\n<')).concat(fields).join('\n');
         """);
 
-    private static string Apart(string one, string other)
-    {
-        var (was, now) = (one.Split('\n'), other.Split('\n'));
-        int first = Enumerable.Range(0, Math.Min(was.Length, now.Length)).FirstOrDefault(i => was[i] != now[i]);
-        return $"{string.Join('\n', was.Skip(first).Take(3))}\nopened anew:\n{string.Join('\n', now.Skip(first).Take(3))}";
-    }
-
-    private void Choose(int frame)
-    {
-        Browser.Click($"#frame-{frame}");
-        Browser.Find($"#inspector [data-chosen='{frame}']");
-        Settled();
-    }
-
     [Fact]
     public async Task Nudges_make_only_what_they_change_anew()
     {

@@ -24,13 +24,6 @@ public sealed class TurnTests(Workplace place) : InBrowser(place)
         return parts.map(p => p.outerHTML.replace(/\s+/g, ' ').replaceAll('><', '>\n<')).concat(current, location.pathname).join('\n');
         """);
 
-    private static string Apart(string one, string other)
-    {
-        var (was, now) = (one.Split('\n'), other.Split('\n'));
-        int first = Enumerable.Range(0, Math.Min(was.Length, now.Length)).FirstOrDefault(i => was[i] != now[i]);
-        return $"{string.Join('\n', was.Skip(first).Take(3))}\nopened anew:\n{string.Join('\n', now.Skip(first).Take(3))}";
-    }
-
     /// <summary>Does what leads to a spread: without the page being loaded, it shows what it shows when it is opened there.</summary>
     private void Leads(string what, int spread, Action turn)
     {
@@ -98,8 +91,7 @@ public sealed class TurnTests(Workplace place) : InBrowser(place)
         int id = await Server.NewPublicationAsync(pages: 6);
         int[] frames = await FilledAsync(id, (60, 60, 200, 120), (60, 300, 200, 120));
         OpenDesk(id);
-        Browser.Click($"#frame-{frames[0]}");
-        Browser.Find($"#inspector [data-chosen='{frames[0]}']");
+        Choose(frames[0]);
         string before = (await FrameAsync(id, frames[0])).ToString();
         // Chosen no more once the next is asked for: neither moved nor removed.
         Browser.Run<object?>("document.getElementById('next-spread').click(); return null");
