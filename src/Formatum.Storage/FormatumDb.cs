@@ -1,6 +1,7 @@
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Design;
+using Microsoft.EntityFrameworkCore.Diagnostics;
 
 namespace Formatum.Storage;
 
@@ -12,8 +13,10 @@ public sealed class FormatumDb(DbContextOptions<FormatumDb> options) : DbContext
     public DbSet<JournalRow> Journal => Set<JournalRow>();
     public DbSet<PreferenceRow> Preferences => Set<PreferenceRow>();
 
-    public static DbContextOptions<FormatumDb> OptionsFor(string file) =>
-        new DbContextOptionsBuilder<FormatumDb>().UseSqlite($"Data Source={file};Default Timeout=30").Options;
+    /// <remarks>Whether the migrations lead to the model is held by a test, and not asked at every start.</remarks>
+    public static DbContextOptions<FormatumDb> OptionsFor(string file) => new DbContextOptionsBuilder<FormatumDb>()
+        .UseSqlite($"Data Source={file};Default Timeout=30")
+        .ConfigureWarnings(w => w.Ignore(RelationalEventId.PendingModelChangesWarning)).Options;
 
     /// <summary>Whether something failed because the file could not be written: SQLITE_FULL, SQLITE_IOERR, SQLITE_READONLY or SQLITE_CANTOPEN (sqlite.org,
     /// Result and Error Codes).</summary>

@@ -36,6 +36,14 @@ public sealed class DatabaseFileTests : IDisposable
         command.ExecuteNonQuery();
     }
 
+    /// <summary>Nobody asks that at a start.</summary>
+    [Fact]
+    public void The_migrations_lead_to_the_model()
+    {
+        using var db = new FormatumDb(FormatumDb.OptionsFor(File));
+        db.Database.HasPendingModelChanges().ShouldBeFalse();
+    }
+
     private string Refused() => Should.Throw<StartRefused>(() => new PublicationStore(File)).Message;
 
     [Fact]
