@@ -106,7 +106,8 @@ internal static class LoadBench
         {
             double x = 40 + step % QuestionsADrag;
             string question = string.Create(CultureInfo.InvariantCulture,
-                $$"""{"inside":false,"command":{"do":"move","frames":"{{frame}}","fromX":100,"fromY":100,"toX":{{60 + x}},"toY":{{110 + number}},"scale":1} }""");
+                $$"""{"inside":false,"command":{"do":"move","frames":"{{frame}}","fromX":100,"fromY":100""" +
+                $$""","toX":{{60 + x}},"toY":{{110 + number}},"scale":1} }""");
             await TimeAsync(times.Hand, async () =>
             {
                 await line.SendAsync(Encoding.UTF8.GetBytes(question), WebSocketMessageType.Text, true, default);

@@ -42,7 +42,9 @@ internal static class PdfBench
 
     private static void AgainstChromium(string folder, string[] files, double ours)
     {
-        var html = new StringBuilder("<!doctype html><style>@page{size:210mm 297mm;margin:0}body{margin:0}.p{position:relative;width:210mm;height:297mm;break-after:page;overflow:hidden}img{position:absolute;object-fit:cover;width:85mm;height:80mm}</style>");
+        var html = new StringBuilder("<!doctype html><style>@page{size:210mm 297mm;margin:0}body{margin:0}" +
+            ".p{position:relative;width:210mm;height:297mm;break-after:page;overflow:hidden}" +
+            "img{position:absolute;object-fit:cover;width:85mm;height:80mm}</style>");
         foreach (var page in files.Chunk(EachPage))
         {
             html.Append("<div class=p>");

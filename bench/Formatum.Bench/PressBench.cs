@@ -22,7 +22,8 @@ internal static class PressBench
     public static void Run(string folder)
     {
         string[] photos = Pictures.Make(Path.Combine(folder, "press"), Inks, 1500, 1000);
-        string[] inks = InInks(folder, photos), through = WithAlpha(folder, photos), plain = [.. through.Select(f => f.Replace("alpha-", "plain-", StringComparison.Ordinal))];
+        string[] inks = InInks(folder, photos), through = WithAlpha(folder, photos), plain = [.. through.Select(
+            f => f.Replace("alpha-", "plain-", StringComparison.Ordinal))];
         Measured.Warm([.. inks, .. through, .. plain]);
         var (ours, memory) = Measured.Child("press-child", folder, "inks");
         double theirs = Measured.Time("img2pdf", ["-o", Path.Combine(folder, "img2pdf.pdf"), .. inks]);
@@ -38,7 +39,8 @@ internal static class PressBench
         foreach (string photo in photos[..Converted])
             Measured.Time("vips", "icc_transform", photo, Path.Combine(folder, "converted.jpg[Q=92,subsample_mode=off]"), profile, "--intent", "relative",
                 "--black-point-compensation", "--input-profile", "srgb");
-        Say($"{Converted} pictures of 1.5 MP into inks: ours {ours:0.00} s, peak {memory:0} MB; vips icc_transform, file by file, {watch.Elapsed.TotalSeconds:0.00} s",
+        Say($"{Converted} pictures of 1.5 MP into inks: ours {ours:0.00} s, peak {memory:0} MB; vips icc_transform, file by file, " +
+            $"{watch.Elapsed.TotalSeconds:0.00} s",
             ours / watch.Elapsed.TotalSeconds);
 
         (ours, memory) = Measured.Child("press-child", folder, "text");
@@ -46,10 +48,12 @@ internal static class PressBench
         File.WriteAllText(html, "<!doctype html><style>@page{size:A4;margin:20mm}p{font:11pt/14pt serif;margin:0}</style>" +
             string.Concat(Paragraphs().Select(p => $"<p>{p}</p>")));
         theirs = Measured.Time("chromium", "--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-            "--disable-component-update", "--disable-sync", $"--user-data-dir={folder}/profile", "--no-pdf-header-footer", $"--print-to-pdf={folder}/text-chromium.pdf",
+            "--disable-component-update", "--disable-sync", $"--user-data-dir={folder}/profile", "--no-pdf-header-footer",
+            $"--print-to-pdf={folder}/text-chromium.pdf",
             $"file://{html}");
         double Kilobytes(string name) => new FileInfo(Path.Combine(folder, name)).Length / 1024.0;
-        Say($"text of {TextPages} pages: ours {ours:0.00} s from words to PDF/X-4, {Kilobytes("text.pdf"):0} kB, peak {memory:0} MB; Chromium {theirs:0.00} s, " +
+        Say($"text of {TextPages} pages: ours {ours:0.00} s from words to PDF/X-4, {Kilobytes("text.pdf"):0} kB, peak {memory:0} MB; " +
+            $"Chromium {theirs:0.00} s, " +
             $"{Kilobytes("text-chromium.pdf"):0} kB", ours / theirs);
     }
 
@@ -110,7 +114,8 @@ internal static class PressBench
         publication = publication.With(new LinkImages([.. files.Select(f => reader.Read(f, Path.GetFileName(f)))]).On(publication));
         int[] ids = [.. publication.Images.Keys.Order()];
         for (int i = 0; i < ids.Length; i++)
-            publication = publication.With(new MakeFrame { Page = 1 + i / Each, Box = new(20 + i % 2 * 280, 20 + i / 2 % 2 * 400, 270, 380), ImageId = ids[i] }.On(publication));
+            publication = publication.With(new MakeFrame { Page = 1 + i / Each, Box = new(20 + i % 2 * 280, 20 + i / 2 % 2 * 400, 270, 380),
+                ImageId = ids[i] }.On(publication));
         return publication;
     }
 

@@ -54,7 +54,8 @@ internal static class TypingBench
         File.WriteAllText(page, "<!doctype html><meta charset=utf-8><body><div id=text contenteditable style='columns:2;width:470px;font:10.5px/14px serif'>" +
             string.Concat(text.Split('\n').Select(p => $"<p>{p}</p>")) + "</div>");
         plain.Driver.Navigate().GoToUrl("file://" + page);
-        plain.Run<object?>("const t = document.getElementById('text'); t.focus(); getSelection().collapse(t.children[t.children.length >> 1], 0); return null;");
+        plain.Run<object?>("const t = document.getElementById('text'); t.focus(); " +
+            "getSelection().collapse(t.children[t.children.length >> 1], 0); return null;");
         Print("  the same in the browser's own columns", Typed(plain, "#text"));
     }
 

@@ -13,8 +13,8 @@ internal static class NewsletterText
         styled("Heading", "The wood is in"),
         styled("Opening", "Nine cords of split ash came up the lane in the last dry week of the month, and the big kiln will be fired again before the " +
             "first frost. It takes two days to pack it, a day and a night to bring it up, and most of a week to wait."),
-        styled("Running text", "The shelves nearest the firebox are for the heavy jars: they like the ash. Plates go to the back, where the flame is soft and " +
-            "the glaze stays where it was put. Between them, on the three middle shelves, stand the bowls that nobody can promise anything " +
+        styled("Running text", "The shelves nearest the firebox are for the heavy jars: they like the ash. Plates go to the back, where the flame is soft " +
+            "and the glaze stays where it was put. Between them, on the three middle shelves, stand the bowls that nobody can promise anything " +
             "about. They come out grey, or honey, or the brown of a wet bank, and every year there are two or three that we keep for " +
             "ourselves and do not talk about."),
         styled("Running text", "|Emphasis:Opening day is the second Saturday. There will be soup.|"),
@@ -104,10 +104,10 @@ internal static class NewsletterText
         styled("Price line", "Seconds, blue dot\t\t|New price:half|"),
     ];
 
-    public const string Round = "Celadon is the same thing done on purpose: feldspar, quartz and whiting with one part of iron in a hundred, starved of air for the " +
-        "last three hours. With two parts it is olive. With none it is a very clean white that looks as though it were sorry about something. We have fired it " +
-        "eleven times this year. Nine were good. The tenth was opened too soon and is full of fine cracks, which some people like, and the eleventh lies under " +
-        "these words. Put it on thin where it is to break over an edge, thick where it is to pool, and do not stop to admire it.";
+    public const string Round = "Celadon is the same thing done on purpose: feldspar, quartz and whiting with one part of iron in a hundred, starved of air " +
+        "for the last three hours. With two parts it is olive. With none it is a very clean white that looks as though it were sorry about something. We " +
+        "have fired it eleven times this year. Nine were good. The tenth was opened too soon and is full of fine cracks, which some people like, and the " +
+        "eleventh lies under these words. Put it on thin where it is to break over an edge, thick where it is to pool, and do not stop to admire it.";
 
     public static Paragraph[] Imprint(Func<string, string, Paragraph> styled) =>
     [

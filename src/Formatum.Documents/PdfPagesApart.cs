@@ -63,7 +63,7 @@ public sealed class PdfPagesApart(OwnProgram program)
         var answer = new Answer();
         try
         {
-            var pages = PdfPages.Read(arguments[0], () => ReaderLimits.Allow(drawing: false));
+            var pages = PdfPages.Read(arguments[0], () => ReaderLimits.Allow(ReaderLimits.ForPicture));
             using var file = File.Create(arguments[1]);
             JsonSerializer.Serialize(file, pages, Json);
         }

@@ -20,10 +20,11 @@ public sealed class PictureReader(PictureLimits limits, PreviewStore previews)
     /// <param name="path">Where the file is.</param>
     /// <param name="name">What people call it.</param>
     /// <param name="bare">Whether what the file says of itself in words is passed over.</param>
+    /// <param name="wordsRead">Told once those words are read, before anything else is.</param>
     /// <returns>The image, its id still 0.</returns>
     /// <exception cref="BadPicture">It cannot be read as a picture.</exception>
     /// <exception cref="IOException">Its previews could not be written.</exception>
-    public LinkedImage Read(string path, string name, bool bare = false)
+    public LinkedImage Read(string path, string name, bool bare = false, Action? wordsRead = null)
     {
         Vips.Prepare();
         var file = new FileInfo(path);
@@ -32,7 +33,9 @@ public sealed class PictureReader(PictureLimits limits, PreviewStore previews)
         var (format, hash) = Content(file);
         try
         {
-            var image = ReadHeader(path, format, bare) with
+            var said = SaidBy(path, format, bare);
+            wordsRead?.Invoke();
+            var image = ReadHeader(path, format, said) with
             {
                 Name = name,
                 Path = path,
@@ -82,7 +85,17 @@ public sealed class PictureReader(PictureLimits limits, PreviewStore previews)
         new($"The file is larger than {limits.MostBytes >> 20} MB, the most that is taken in here. Reduce it, or ask whoever runs the server to raise the " +
             $"limit.");
 
-    private LinkedImage ReadHeader(string path, string format, bool bare)
+    /// <summary>What a file says of itself beside its pixels.</summary>
+    private sealed record Said(Description Words, (double X, double Y)? Ppi);
+
+    private static Said SaidBy(string path, string format, bool bare)
+    {
+        var metadata = format == "svg" || bare ? [] : FileMetadata.Of(path);
+        return new(FileMetadata.Tried(() => Description.Of(metadata), new(null, null, null)),
+            format == "svg" ? (SvgPpi, SvgPpi) : FileMetadata.Tried(() => StoredResolution.Of(metadata), null));
+    }
+
+    private LinkedImage ReadHeader(string path, string format, Said said)
     {
         using var header = Vips.Open(path, format);
         int width = header.Width, height = header.Height;
@@ -90,9 +103,6 @@ public sealed class PictureReader(PictureLimits limits, PreviewStore previews)
             throw new BadPicture($"The picture has {width} x {height} pixels, {(long)width * height / 1_000_000} megapixels; " +
                 $"{limits.MostPixels / 1_000_000} is the most. Reduce it first.");
         int orientation = FileMetadata.Tried(() => header.Contains("orientation") ? Convert.ToInt32(header.Get("orientation")) : 1, 1);
-        var metadata = format == "svg" || bare ? [] : FileMetadata.Of(path);
-        (double X, double Y)? ppi = format == "svg" ? (SvgPpi, SvgPpi) : FileMetadata.Tried(() => StoredResolution.Of(metadata), null);
-        var (title, caption, credit) = FileMetadata.Tried(() => Description.Of(metadata), new(null, null, null));
         return new()
         {
             Id = 0,
@@ -105,8 +115,8 @@ public sealed class PictureReader(PictureLimits limits, PreviewStore previews)
             StoredWidthPx = width,
             StoredHeightPx = height,
             Orientation = Orientation.IsValid(orientation) ? orientation : 1,
-            StoredPpiX = ppi?.X,
-            StoredPpiY = ppi?.Y,
+            StoredPpiX = said.Ppi?.X,
+            StoredPpiY = said.Ppi?.Y,
             Colour = header.Interpretation switch
             {
                 Enums.Interpretation.Cmyk => "CMYK",
@@ -115,9 +125,9 @@ public sealed class PictureReader(PictureLimits limits, PreviewStore previews)
                 _ => "RGB",
             },
             HasAlpha = header.HasAlpha(),
-            Title = title,
-            Caption = caption,
-            Credit = credit,
+            Title = said.Words.Title,
+            Caption = said.Words.Caption,
+            Credit = said.Words.Credit,
         };
     }
 

@@ -32,17 +32,22 @@ public sealed class BookTests : IDisposable
     {
         var p = Publication.Create(Workshop.A4(facing: true) with { BindsRight = bindsRight, Edition = "Autumn <2>" }, 4);
         string drawing = _shop.Folder["mark.svg"];
-        File.WriteAllText(drawing, "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"40\" height=\"40\"><circle cx=\"20\" cy=\"20\" r=\"18\" fill=\"#2f6f4f\"/></svg>");
-        p = Workshop.Link(p, _shop.Quarters("jug & bowl.jpg", 1200, 800) with { Caption = "A jug, \"glazed\" <twice>" }, _shop.Quarters("turned.jpg", 300, 200, 150, 6),
+        File.WriteAllText(drawing, "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"40\" height=\"40\"><circle cx=\"20\" cy=\"20\" r=\"18\" " +
+            "fill=\"#2f6f4f\"/></svg>");
+        p = Workshop.Link(p, _shop.Quarters("jug & bowl.jpg", 1200, 800) with { Caption = "A jug, \"glazed\" <twice>" }, _shop.Quarters("turned.jpg", 300, 200,
+            150, 6),
             _shop.Quarters("bowl.png", 200, 200), _shop.Quarters("plate.tif", 300, 200), _shop.Reader.Read(drawing, "mark.svg"));
         p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(50, 400, 200, 120), Text = Text(("Second words, at kiln@brackenfold.example.", 0)) });
-        p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(50, 100, 200, 120), Text = Text(("Firing", 1), ("See https://brackenfold.example/firing?a=1&b=2", 0)) });
+        p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(50, 100, 200, 120), Text = Text(("Firing", 1),
+            ("See https://brackenfold.example/firing?a=1&b=2", 0)) });
         p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(300, 100, 200, 150), ImageId = Workshop.IdOf(p, "jug & bowl.jpg"), Look = Looks.Everything });
         p = Workshop.Do(p, new MakeFrame { Page = 2, Box = new(50, 100, 300, 200), Text = Text(("{contents}", 0)) });
         p = Workshop.Do(p, new MakeFrame { Page = 2, Box = new(50, 400, 100, 100), ImageId = Workshop.IdOf(p, "turned.jpg") });
-        p = Workshop.Do(p, new MakeFrame { Page = 3, Box = new(50, 100, 200, 120), Text = Text(("Glazes", 1), ("Celadon", 2), ("fi ffi \u05e9\u05dc\u05d5\u05dd", 0)) });
+        p = Workshop.Do(p, new MakeFrame { Page = 3, Box = new(50, 100, 200, 120), Text = Text(("Glazes", 1), ("Celadon", 2),
+            ("fi ffi \u05e9\u05dc\u05d5\u05dd", 0)) });
         foreach (var (name, i) in new[] { "bowl.png", "plate.tif", "mark.svg", "jug & bowl.jpg" }.Select((n, i) => (n, i)))
-            p = Workshop.Do(p, new MakeFrame { Page = 4, Box = new(50 + 120 * i, 300, 100, 100), ImageId = Workshop.IdOf(p, name), Outline = i == 1 ? Outline.Ellipse : Outline.Rectangle });
+            p = Workshop.Do(p, new MakeFrame { Page = 4, Box = new(50 + 120 * i, 300, 100, 100), ImageId = Workshop.IdOf(p, name),
+            Outline = i == 1 ? Outline.Ellipse : Outline.Rectangle });
         return p;
     }
 
@@ -73,7 +78,8 @@ public sealed class BookTests : IDisposable
     private static XElement Xml(string path, string entry)
     {
         using var zip = ZipFile.OpenRead(path);
-        using var content = (zip.GetEntry(entry) ?? throw new ShouldAssertException($"There is no {entry} in {string.Join(", ", zip.Entries.Select(e => e.FullName))}."))
+        using var content = (zip.GetEntry(entry)
+            ?? throw new ShouldAssertException($"There is no {entry} in {string.Join(", ", zip.Entries.Select(e => e.FullName))}."))
             .Open();
         return XElement.Load(content);
     }
@@ -110,7 +116,8 @@ public sealed class BookTests : IDisposable
         var contents = Xml(path, "EPUB/contents.xhtml");
         contents.Descendants(Html + "nav").First().Descendants(Html + "a").Select(a => (a.Value, (string?)a.Attribute("href")))
             .ShouldBe([("Firing", "pages/0001.xhtml"), ("Glazes", "pages/0003.xhtml"), ("Celadon", "pages/0003.xhtml")]);
-        Xml(path, "EPUB/pages/0002.xhtml").Descendants(Svg + "a").Select(a => (string?)a.Attribute("href")).ShouldBe(["0001.xhtml", "0003.xhtml", "0003.xhtml"]);
+        Xml(path, "EPUB/pages/0002.xhtml").Descendants(Svg + "a").Select(a => (string?)a.Attribute("href"))
+            .ShouldBe(["0001.xhtml", "0003.xhtml", "0003.xhtml"]);
         Xml(path, "EPUB/pages/0001.xhtml").Descendants(Svg + "a").Select(a => (string?)a.Attribute("href"))
             .ShouldBe(["mailto:kiln@brackenfold.example", "https://brackenfold.example/firing?a=1&b=2"]);
     }

@@ -136,7 +136,8 @@ public sealed class BorderTests : IDisposable
     {
         foreach (var (place, edge) in new[] { (BorderPlace.Inside, 4.0), (BorderPlace.On, 0), (BorderPlace.Outside, -4) })
         {
-            using var seen = Png(Page([(Outline.Rectangle, new() { Border = new(8, Colour.Black) { Kind = BorderKind.Dotted, Place = place } })], 100, 100), 288);
+            using var seen = Png(Page([(Outline.Rectangle, new() { Border = new(8, Colour.Black) { Kind = BorderKind.Dotted, Place = place } })], 100, 100),
+                288);
             double around = 4 * (100 - 2 * edge);
             double dots = Math.Round(around / 16), expected = dots * Math.PI * 16, ink = (255 - seen[0].Avg()) / 255 * 600 * 800;
             ink.ShouldBe(expected, 0.01 * expected, $"{place}");

@@ -112,7 +112,8 @@ public sealed class DrawingTests : IDisposable
     private static Publication Showing(LinkedImage image)
     {
         var p = Workshop.Link(Publication.Create(Workshop.A4() with { PageWidth = 240, PageHeight = 160, Bleed = 0 }, 1), image);
-        return Workshop.Do(p, new MakeFrame { Page = 1, Box = new(20, 20, 200, 120), ImageId = p.Images.Keys.Single(), Own = new() { Fit = Core.Fitting.FitKind.Fit } });
+        return Workshop.Do(p, new MakeFrame { Page = 1, Box = new(20, 20, 200, 120), ImageId = p.Images.Keys.Single(),
+            Own = new() { Fit = Core.Fitting.FitKind.Fit } });
     }
 
     private string Print(Publication p, bool convert = false, bool screen = false)
@@ -126,16 +127,24 @@ public sealed class DrawingTests : IDisposable
     private static int PicturesIn(string path) => Tool.Run("pdfimages", "-list", path).Split('\n').Count(l => l.Contains(" image ", StringComparison.Ordinal)
         || l.Contains(" smask ", StringComparison.Ordinal));
 
-    /// <summary>What a logo is made of, each as lines and areas in the PDF, and there as the reader of pixels shows it (librsvg), through poppler and mupdf.</summary>
+    /// <summary>What a logo is made of, each as lines and areas in the PDF, and there as the reader of pixels shows it (librsvg), through poppler and
+    /// mupdf.</summary>
     [Theory]
     [InlineData("shapes", "<circle cx='60' cy='60' r='50' fill='#2f6f4f'/><path d='M10 10h60v30a20 20 0 0 1-60 0z' fill='#7a3b69' fill-opacity='.6'/>")]
-    [InlineData("strokes", "<path d='M20 100L60 20l40 80 40-80' fill='none' stroke='#aa3311' stroke-width='9' stroke-linejoin='round' stroke-linecap='round'/><path d='M10 60h180' stroke='#000' stroke-width='3' stroke-dasharray='12 5 3 5'/>")]
+    [InlineData("strokes", "<path d='M20 100L60 20l40 80 40-80' fill='none' stroke='#aa3311' stroke-width='9' stroke-linejoin='round' " +
+        "stroke-linecap='round'/><path d='M10 60h180' stroke='#000' stroke-width='3' stroke-dasharray='12 5 3 5'/>")]
     [InlineData("even-odd", "<path fill-rule='evenodd' d='M10 10h180v100h-180zM60 30h80v60h-80z' fill='#246'/>")]
-    [InlineData("groups", "<g opacity='.5' transform='rotate(12 100 60)'><rect x='20' y='20' width='100' height='60' fill='#c33'/><rect x='70' y='40' width='100' height='60' fill='#33c'/></g>")]
-    [InlineData("clip", "<clipPath id='c'><ellipse cx='100' cy='60' rx='80' ry='40'/></clipPath><g clip-path='url(#c)'><rect width='200' height='60' fill='#385'/><rect y='60' width='200' height='60' fill='#853'/></g>")]
-    [InlineData("run", "<linearGradient id='g' x1='.1' y1='0' x2='.9' y2='1'><stop offset='0' stop-color='#fc0'/><stop offset='.4' stop-color='#c33'/><stop offset='.4' stop-color='#3cc'/><stop offset='1' stop-color='#036'/></linearGradient><rect x='10' y='10' width='180' height='100' rx='14' fill='url(#g)'/>")]
-    [InlineData("round", "<radialGradient id='g' cx='.4' cy='.4' r='.6' gradientTransform='rotate(20)'><stop offset='.1' stop-color='#fff'/><stop offset='1' stop-color='#246'/></radialGradient><ellipse cx='100' cy='60' rx='90' ry='50' fill='url(#g)'/>")]
-    [InlineData("use", "<defs><g id='u'><path d='M0 0l30 0 -15 26z' fill='#484'/></g></defs><use href='#u' x='20' y='20'/><use href='#u' transform='translate(120 30) scale(2)'/>")]
+    [InlineData("groups", "<g opacity='.5' transform='rotate(12 100 60)'><rect x='20' y='20' width='100' height='60' fill='#c33'/><rect x='70' y='40' " +
+        "width='100' height='60' fill='#33c'/></g>")]
+    [InlineData("clip", "<clipPath id='c'><ellipse cx='100' cy='60' rx='80' ry='40'/></clipPath><g clip-path='url(#c)'><rect width='200' height='60' " +
+        "fill='#385'/><rect y='60' width='200' height='60' fill='#853'/></g>")]
+    [InlineData("run", "<linearGradient id='g' x1='.1' y1='0' x2='.9' y2='1'><stop offset='0' stop-color='#fc0'/><stop offset='.4' " +
+        "stop-color='#c33'/><stop offset='.4' stop-color='#3cc'/><stop offset='1' stop-color='#036'/></linearGradient><rect x='10' y='10' width='180' " +
+            "height='100' rx='14' fill='url(#g)'/>")]
+    [InlineData("round", "<radialGradient id='g' cx='.4' cy='.4' r='.6' gradientTransform='rotate(20)'><stop offset='.1' stop-color='#fff'/><stop " +
+        "offset='1' stop-color='#246'/></radialGradient><ellipse cx='100' cy='60' rx='90' ry='50' fill='url(#g)'/>")]
+    [InlineData("use", "<defs><g id='u'><path d='M0 0l30 0 -15 26z' fill='#484'/></g></defs><use href='#u' x='20' y='20'/><use href='#u' " +
+        "transform='translate(120 30) scale(2)'/>")]
     public void What_a_logo_is_made_of_prints_as_lines_and_areas(string name, string body)
     {
         var p = Showing(Svg($"{name}.svg", body));
@@ -163,8 +172,10 @@ public sealed class DrawingTests : IDisposable
     [InlineData("<filter id='f'><feGaussianBlur stdDeviation='3'/></filter><rect x='40' y='20' width='90' height='70' filter='url(#f)'/>")]
     [InlineData("<text x='20' y='80' font-size='60'>Words</text>")]
     [InlineData("<mask id='m'><rect width='100' height='120' fill='#fff'/></mask><rect width='200' height='120' fill='#246' mask='url(#m)'/>")]
-    [InlineData("<pattern id='p' width='9' height='9' patternUnits='userSpaceOnUse'><circle cx='4' cy='4' r='3'/></pattern><rect width='200' height='120' fill='url(#p)'/>")]
-    [InlineData("<linearGradient id='g'><stop offset='0' stop-color='#f00'/><stop offset='1' stop-color='#f00' stop-opacity='0'/></linearGradient><rect width='200' height='120' fill='url(#g)'/>")]
+    [InlineData("<pattern id='p' width='9' height='9' patternUnits='userSpaceOnUse'><circle cx='4' cy='4' r='3'/></pattern><rect width='200' height='120' " +
+        "fill='url(#p)'/>")]
+    [InlineData("<linearGradient id='g'><stop offset='0' stop-color='#f00'/><stop offset='1' stop-color='#f00' stop-opacity='0'/></linearGradient><rect " +
+        "width='200' height='120' fill='url(#g)'/>")]
     public void What_lines_cannot_show_is_printed_as_pixels(string body) => PicturesIn(Print(Showing(Svg("pixels.svg", body)))).ShouldBeGreaterThan(0);
 
     /// <summary>Black lines stand on the plate of black alone, whether colours are converted or keep their profile.</summary>
@@ -173,7 +184,8 @@ public sealed class DrawingTests : IDisposable
     [InlineData(true)]
     public void Black_lines_are_ink_black_alone(bool convert)
     {
-        string path = Print(Showing(Svg("black.svg", "<rect x='10' y='10' width='180' height='100'/><rect x='60' y='30' width='80' height='60' fill='#fff'/>")), convert);
+        string path = Print(Showing(Svg("black.svg", "<rect x='10' y='10' width='180' height='100'/><rect x='60' y='30' width='80' height='60' fill='#fff'/>")),
+            convert);
         Tool.Run("gs", "-q", "-dNOPAUSE", "-dBATCH", "-sDEVICE=tiffsep", "-r72", $"-sOutputFile={_shop.Folder["plate%d.tif"]}", path);
         double At(string ink, int x, int y)
         {
@@ -187,10 +199,13 @@ public sealed class DrawingTests : IDisposable
 
     /// <summary>A drawing that nobody would wait for comes out as pixels, or its publication goes on: from files that people send.</summary>
     [Theory]
-    [InlineData("<g id='a'><rect width='9' height='9'/></g><g id='b'><use href='#a'/><use href='#a'/></g><g id='c'><use href='#b'/><use href='#b'/></g><use href='#c' x='50'/>")]
+    [InlineData("<g id='a'><rect width='9' height='9'/></g><g id='b'><use href='#a'/><use href='#a'/></g><g id='c'><use href='#b'/><use " +
+        "href='#b'/></g><use href='#c' x='50'/>")]
     [InlineData("<rect width='1e30' height='9'/><rect width='-4' height='9'/><path d='M0 0L1e38 1e38z'/><path d='M0'/>")]
-    [InlineData("<g transform='scale(0)'><rect width='9' height='9'/></g><g transform='matrix(1 0 0 0 0 0)' opacity='.5'><rect width='9' height='9'/></g><rect width='20' height='20' fill='#484'/>")]
-    [InlineData("<path d='M10 10h90' stroke='#000' stroke-width='0'/><path d='M10 30h90' stroke='#246' stroke-width='4' stroke-dasharray='0 0' stroke-dashoffset='-3'/><path d='M10 50h90' stroke='#246' stroke-width='4' stroke-dasharray='7' stroke-dashoffset='-3'/>")]
+    [InlineData("<g transform='scale(0)'><rect width='9' height='9'/></g><g transform='matrix(1 0 0 0 0 0)' opacity='.5'><rect width='9' " +
+        "height='9'/></g><rect width='20' height='20' fill='#484'/>")]
+    [InlineData("<path d='M10 10h90' stroke='#000' stroke-width='0'/><path d='M10 30h90' stroke='#246' stroke-width='4' stroke-dasharray='0 0' " +
+        "stroke-dashoffset='-3'/><path d='M10 50h90' stroke='#246' stroke-width='4' stroke-dasharray='7' stroke-dashoffset='-3'/>")]
     [InlineData("")]
     public void Odd_drawings_are_printed_all_the_same(string body) => PrintFile.Faults(Print(Showing(Svg("odd.svg", body)))).ShouldBeEmpty();
 }

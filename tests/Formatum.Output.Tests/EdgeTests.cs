@@ -63,7 +63,8 @@ public sealed class EdgeTests : IDisposable
         [
             new() { Background = Moss, SoftEdge = 24 },
             new() { Background = Moss, SoftEdge = 10, InnerShadow = new(5, 8, 12, Colour.Black, 0.8), Shadow = new(4, 4, 6, Colour.Black, 0.5) },
-            new() { Background = Colour.Of("#dfe5d8"), InnerShadow = new(-6, 3, 0, Moss, 0.6), Border = new(2, Moss), Corners = Corners.Even(CornerKind.Round, 20) },
+            new() { Background = Colour.Of("#dfe5d8"), InnerShadow = new(-6, 3, 0, Moss, 0.6), Border = new(2, Moss),
+                Corners = Corners.Even(CornerKind.Round, 20) },
         ];
         var p = Page([.. looks.SelectMany((look, row) => outlines.Select((outline, i) => (outline, look, 20.0 * row * i)))]);
         var scene = Composer.Compose(p, Spread.At(p, 0), Typefaces.All);

@@ -25,7 +25,8 @@ public sealed class FallbackFontTests : IDisposable
     public void What_a_family_lacks_is_set_in_the_first_that_has_it()
     {
         Runs("Kiln, \u201cquoted\u201d \u2013 100 \u20ac", "Cabin").ShouldBe([("Kiln, \u201cquoted\u201d \u2013 100 \u20ac", "Cabin")]);
-        Runs("Kiln \u03ba\u03b5\u03c1\u03b1\u03bc\u03af\u03b4\u03b1 end", "Fraunces").ShouldBe([("Kiln ", "Fraunces"), ("\u03ba\u03b5\u03c1\u03b1\u03bc\u03af\u03b4\u03b1", "Noto Serif"),
+        Runs("Kiln \u03ba\u03b5\u03c1\u03b1\u03bc\u03af\u03b4\u03b1 end", "Fraunces").ShouldBe(
+            [("Kiln ", "Fraunces"), ("\u03ba\u03b5\u03c1\u03b1\u03bc\u03af\u03b4\u03b1", "Noto Serif"),
             (" end", "Fraunces")]);
         Runs("\u041f\u0435\u0447\u044c", "Courier Prime").ShouldBe([("\u041f\u0435\u0447\u044c", "Noto Sans")]);
         // A letter goes with its accent, and what nobody has stays where it was, to be told as missing.
@@ -85,7 +86,8 @@ public sealed class FallbackFontTests : IDisposable
             if (test.Length == 0) continue;
             cases++;
             var expected = test.Trim('\u00f7', ' ').Split('\u00f7').Select(part => string.Concat(part.Split('\u00d7', StringSplitOptions.TrimEntries
-                | StringSplitOptions.RemoveEmptyEntries).Select(hex => char.ConvertFromUtf32(int.Parse(hex, NumberStyles.HexNumber, CultureInfo.InvariantCulture)))))
+                | StringSplitOptions.RemoveEmptyEntries).Select(hex => char.ConvertFromUtf32(
+                int.Parse(hex, NumberStyles.HexNumber, CultureInfo.InvariantCulture)))))
                 .ToList();
             var found = new List<string>();
             string text = string.Concat(expected);

@@ -6,7 +6,8 @@ using UglyToad.PdfPig;
 
 namespace Formatum.Output.Tests;
 
-/// <summary>PDFs to be read on a screen: bookmarks, links, the order in which they are read, and what stands for pictures; read back by poppler and PdfPig.</summary>
+/// <summary>PDFs to be read on a screen: bookmarks, links, the order in which they are read, and what stands for pictures; read back by poppler and
+/// PdfPig.</summary>
 public sealed class LivePdfTests : IDisposable
 {
     private readonly Workshop _shop = new();
@@ -25,7 +26,8 @@ public sealed class LivePdfTests : IDisposable
         p = Workshop.Link(p, _shop.Quarters("jug.jpg", 300, 200) with { Caption = "A jug, glazed twice" }, _shop.Quarters("bowl.jpg", 200, 200));
         // Made from below upwards: read from above downwards.
         p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(50, 400, 200, 120), Text = Text(("Second words, at kiln@brackenfold.example.", 0)) });
-        p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(50, 100, 200, 120), Text = Text(("Firing", 1), ("See https://brackenfold.example/firing?a=1 for more.", 0)) });
+        p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(50, 100, 200, 120), Text = Text(("Firing", 1),
+            ("See https://brackenfold.example/firing?a=1 for more.", 0)) });
         p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(50, 250, 120, 100), ImageId = Workshop.IdOf(p, "jug.jpg"), Look = new() { Opacity = 0.5 } });
         p = Workshop.Do(p, new MakeFrame { Page = 2, Box = new(50, 100, 200, 120), Text = Text(("Glazes", 1), ("Celadon", 2), ("Words of celadon", 0)) });
         p = Workshop.Do(p, new MakeFrame { Page = 3, Box = new(50, 100, 200, 100), ImageId = Workshop.IdOf(p, "bowl.jpg") });
@@ -75,7 +77,8 @@ public sealed class LivePdfTests : IDisposable
         string path = Write(spreads: true);
         Tool.Run("pdfinfo", path).ShouldMatch(@"Tagged:\s+yes");
         string read = string.Join('\n', Tool.Run("pdfinfo", "-struct-text", path).Split('\n').Select(l => l.Trim()).Where(l => l.Length > 0));
-        string[] order = ["H1", "\"Firing\"", "https://brackenfold", "Figure", "Second words", "H1", "\"Glazes\"", "H2", "Words of celadon", "Figure", "Celadon"];
+        string[] order = ["H1", "\"Firing\"", "https://brackenfold", "Figure", "Second words", "H1", "\"Glazes\"", "H2", "Words of celadon", "Figure",
+            "Celadon"];
         int at = -1;
         foreach (string word in order)
         {

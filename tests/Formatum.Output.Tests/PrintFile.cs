@@ -11,7 +11,8 @@ namespace Formatum.Output.Tests;
 /// </summary>
 internal sealed partial class PrintFile
 {
-    private static readonly string[] Forbidden = ["/AA", "/OpenAction", "/JavaScript", "/JS", "/OPI", "/Alternates", "/PS", "/TR", "/HTP", "/Annots", "/AcroForm"];
+    private static readonly string[] Forbidden = ["/AA", "/OpenAction", "/JavaScript", "/JS", "/OPI", "/Alternates", "/PS", "/TR", "/HTP", "/Annots",
+        "/AcroForm"];
 
     private readonly List<string> _faults = [];
     private readonly Dictionary<string, JsonElement> _objects = [];
@@ -88,11 +89,13 @@ internal sealed partial class PrintFile
 
     private void CheckIntent()
     {
-        var intents = Get(Root, "/OutputIntents") is { } all ? [.. all.EnumerateArray().Where(i => Text(Get(i, "/S")) == "/GTS_PDFX")] : new List<JsonElement>();
+        var intents = Get(Root, "/OutputIntents") is { } all ? [.. all.EnumerateArray().Where(i => Text(Get(i, "/S")) == "/GTS_PDFX")]
+            : new List<JsonElement>();
         Hold(intents.Count == 1, "6.2.2: there is one output intent of the kind GTS_PDFX");
         if (intents.Count != 1) return;
         Hold(Text(Get(intents[0], "/OutputConditionIdentifier")).Length > 2, "6.2.2: the intent names its condition");
-        Hold(Text(Get(intents[0], "/Info")).Length > 2 || Text(Get(intents[0], "/OutputConditionIdentifier")) != "u:Custom", "6.2.2: a custom one is described");
+        Hold(Text(Get(intents[0], "/Info")).Length > 2 || Text(Get(intents[0], "/OutputConditionIdentifier")) != "u:Custom",
+            "6.2.2: a custom one is described");
         if (!At(intents[0]).TryGetProperty("/DestOutputProfile", out var profile))
         {
             _faults.Add("6.2.2: the intent holds its profile");
@@ -112,7 +115,8 @@ internal sealed partial class PrintFile
         if (type == "/Font" && subtype is "/CIDFontType0" or "/CIDFontType2" or "/Type1" or "/TrueType")
         {
             var descriptor = Get(value, "/FontDescriptor");
-            Hold(descriptor is { } d && (d.TryGetProperty("/FontFile", out _) || d.TryGetProperty("/FontFile2", out _) || d.TryGetProperty("/FontFile3", out _)),
+            Hold(descriptor is { } d && (d.TryGetProperty("/FontFile", out _) || d.TryGetProperty("/FontFile2", out _)
+                || d.TryGetProperty("/FontFile3", out _)),
                 $"6.4: the font {Text(Get(value, "/BaseFont"))} is embedded");
         }
         if (subtype == "/Form") CheckContent(Encoding.Latin1.GetString(Convert.FromBase64String(entry.GetProperty("stream").GetProperty("data").GetString()!)));
@@ -150,7 +154,8 @@ internal sealed partial class PrintFile
 
     private void CheckPages()
     {
-        var pages = _objects.Where(o => o.Value.TryGetProperty("value", out var v) && Text(Get(v, "/Type")) == "/Page").Select(o => o.Value.GetProperty("value"))
+        var pages = _objects.Where(o => o.Value.TryGetProperty("value", out var v) && Text(Get(v, "/Type")) == "/Page")
+            .Select(o => o.Value.GetProperty("value"))
             .ToList();
         Hold(pages.Count > 0, "there are pages");
         foreach (var page in pages)

@@ -133,7 +133,8 @@ public sealed class PrintPdfTests : IDisposable
         Look[] looks =
         [
             new() { Background = Named(p, "Full cyan") }, new() { Background = new GreyColour(0.5) }, new() { Background = Named(p, "Kiln orange") },
-            new() { Background = new CmykColour(0.1, 0.2, 0.3, 0.4) }, new() { Background = Colour.Black }, new() { Background = new CmykColour(0, 1, 0, 0), Opacity = 0.5 },
+            new() { Background = new CmykColour(0.1, 0.2, 0.3, 0.4) }, new() { Background = Colour.Black },
+                new() { Background = new CmykColour(0, 1, 0, 0), Opacity = 0.5 },
         ];
         for (int i = 0; i < looks.Length; i++) p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(20 + 60 * i, 20, 40, 40), Look = looks[i] });
         foreach (string name in new[] { file, grey })
@@ -155,7 +156,8 @@ public sealed class PrintPdfTests : IDisposable
     public void Black_text_is_on_one_plate_and_prints_over_what_lies_beneath()
     {
         var p = Workshop.Do(Square(), new MakeFrame { Page = 1, Box = new(0, 0, 400, 200), Look = new() { Background = new CmykColour(1, 0, 0, 0) } });
-        p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(20, 20, 360, 340), Text = new([new("\u2588\u2588 Black words", TextStyle.Usual with { Size = 60 })]) });
+        p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(20, 20, 360, 340), Text = new(
+            [new("\u2588\u2588 Black words", TextStyle.Usual with { Size = 60 })]) });
         var plates = Plates(Write(p));
         plates["Magenta"].Max().ShouldBe(0);
         plates["Yellow"].Max().ShouldBe(0);
@@ -181,7 +183,8 @@ public sealed class PrintPdfTests : IDisposable
     public void A_page_of_text_is_small()
     {
         string words = string.Join(' ', Enumerable.Range(0, 600).Select(i => new[] { "clay", "Glaze", "kiln,", "firing", "ash", "wheel." }[i % 6]));
-        var p = Workshop.Do(Publication.Create(Workshop.A4(), 1), new MakeFrame { Page = 1, Box = new(40, 40, 500, 760), Text = new([new(words, TextStyle.Usual)]) });
+        var p = Workshop.Do(Publication.Create(Workshop.A4(), 1), new MakeFrame { Page = 1, Box = new(40, 40, 500, 760),
+            Text = new([new(words, TextStyle.Usual)]) });
         string path = Write(p, new PdfOptions());
         new FileInfo(path).Length.ShouldBeLessThan(60_000);
         Tool.Run("pdftotext", path, "-").ShouldContain("Glaze kiln, firing");
@@ -203,14 +206,16 @@ public sealed class PrintPdfTests : IDisposable
     {
         byte[][] patches = [[200, 40, 40], [30, 160, 60], [40, 70, 190], [245, 240, 230], [120, 120, 120], [20, 24, 30], [230, 200, 60], [150, 60, 130]];
         var rows = patches.Select(c => (Image.Black(50, 400) + c.Select(v => (double)v).ToArray()).Cast(Enums.BandFormat.Uchar)).ToArray();
-        using (var all = Image.Arrayjoin(rows, across: patches.Length).Copy(interpretation: Enums.Interpretation.Srgb)) all.WriteToFile(_shop.Folder["patches.png"]);
+        using (var all = Image.Arrayjoin(rows, across: patches.Length).Copy(interpretation: Enums.Interpretation.Srgb)) all.WriteToFile(
+            _shop.Folder["patches.png"]);
         switch (kind)
         {
             case "": File.Copy(_shop.Folder["patches.png"], _shop.Folder[file]); break;
             case "16": Tool.Run("vips", "colourspace", _shop.Folder["patches.png"], _shop.Folder[file], "rgb16"); break;
             case "lab": Tool.Run("vips", "colourspace", _shop.Folder["patches.png"], _shop.Folder[file], "lab"); break;
             default:
-                Tool.Run("vips", "icc_transform", _shop.Folder["patches.png"], _shop.Folder[file] + (file.EndsWith("jpg", StringComparison.Ordinal) ? "[Q=98]" : ""),
+                Tool.Run("vips", "icc_transform", _shop.Folder["patches.png"], _shop.Folder[file] +
+                (file.EndsWith("jpg", StringComparison.Ordinal) ? "[Q=98]" : ""),
                     kind, "--input-profile", "srgb");
                 break;
         }

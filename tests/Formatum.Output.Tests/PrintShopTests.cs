@@ -95,13 +95,15 @@ public sealed class PrintShopTests : IDisposable
     [InlineData(2, "names no output intent")]
     [InlineData(2, "not say that it is PDF/X-4")]
     public void A_file_for_screens_is_refused(int recipe, string reason) =>
-        Answer(Job(Made(), Recipe.Usual[recipe] with { Spreads = false, Bleed = true })).Reasons.ShouldContain(r => r.Contains(reason, StringComparison.Ordinal));
+        Answer(Job(Made(), Recipe.Usual[recipe] with { Spreads = false, Bleed = true })).Reasons.ShouldContain(
+        r => r.Contains(reason, StringComparison.Ordinal));
 
     [Fact]
     public void What_differs_from_the_ticket_is_refused()
     {
         void Refused((byte[], string) job, string reason) => Answer(job).Reasons.ShouldContain(r => r.Contains(reason, StringComparison.Ordinal), reason);
-        Refused(Job(Made(), change: t => t with { Product = t.Product with { Width = 300 } }), "Pages 1, 2: The page is 210 x 297 mm; the ticket says 105.8 x 297 mm");
+        Refused(Job(Made(), change: t => t with { Product = t.Product with { Width = 300 } }),
+            "Pages 1, 2: The page is 210 x 297 mm; the ticket says 105.8 x 297 mm");
         Refused(Job(Made(), change: t => t with { Product = t.Product with { Pages = 4 } }), "The ticket says 4 pages, the file has 2");
         Refused(Job(Made(), change: t => t with { Product = t.Product with { Spots = [] } }), "Page 2: The ink \u201cKiln orange\u201d");
         Refused(Job(Made(), Recipe.Usual[0] with { Bleed = false }), "There is 0 mm of bleed; 3 mm is needed");
@@ -130,7 +132,8 @@ public sealed class PrintShopTests : IDisposable
         string rubbish = _shop.Folder["rubbish.pdf"];
         File.WriteAllText(rubbish, "%PDF-1.6\nno more than that");
         Answer((good.Ticket, rubbish)).Reasons.Single().ShouldContain("cannot be read as a PDF");
-        foreach (string ticket in new[] { "", "<a", "<a/>", "<!DOCTYPE a [<!ENTITY b \"c\">]><a>&b;</a>", "<XJDF xmlns=\"http://www.CIP4.org/JDFSchema_2_0\"/>" })
+        foreach (string ticket in new[] { "",
+            "<a", "<a/>", "<!DOCTYPE a [<!ENTITY b \"c\">]><a>&b;</a>", "<XJDF xmlns=\"http://www.CIP4.org/JDFSchema_2_0\"/>" })
             Answer((Encoding.UTF8.GetBytes(ticket), good.File)).Reasons.Single().ShouldContain("ticket", customMessage: ticket);
         byte[] bytes = File.ReadAllBytes(good.File);
         for (int cut = 1; cut < 8; cut++)

@@ -81,7 +81,8 @@ public sealed class RandomRenderingTests : IDisposable
 
     private LinkedImage Drawn(string name, Chance chance)
     {
-        File.WriteAllText(_shop.Folder[name], string.Create(CultureInfo.InvariantCulture, $"<svg xmlns='http://www.w3.org/2000/svg' width='200' height='120'>") +
+        File.WriteAllText(_shop.Folder[name],
+            string.Create(CultureInfo.InvariantCulture, $"<svg xmlns='http://www.w3.org/2000/svg' width='200' height='120'>") +
             $"<rect width='200' height='120' fill='{chance.Colour().Hex}'/><path d='M20 100L60 20l40 80 40-80' fill='none' stroke='{chance.Colour().Hex}' " +
             "stroke-width='9' stroke-linejoin='round'/></svg>");
         return _shop.Reader.Read(_shop.Folder[name], name);
@@ -182,7 +183,8 @@ public sealed class RandomRenderingTests : IDisposable
         return
         [
             ("PNG", Colours(Image.PngloadBuffer(stream.ToArray()))), ("SVG", Colours(Image.PngloadBuffer(browser.Driver.GetScreenshot().AsByteArray), 1)),
-            ("PDF in poppler", Colours(Image.Pngload(_shop.Folder[$"poppler{seed}.png"]))), ("PDF in mupdf", Colours(Image.Pngload(_shop.Folder[$"mupdf{seed}.png"]))),
+            ("PDF in poppler", Colours(Image.Pngload(_shop.Folder[$"poppler{seed}.png"]))),
+                ("PDF in mupdf", Colours(Image.Pngload(_shop.Folder[$"mupdf{seed}.png"]))),
         ];
     }
 

@@ -28,7 +28,8 @@ public sealed class RunsInChromiumTests : IDisposable
     /// <summary>Chromium rounds a face's ascent to whole pixels: so much larger, that is less than an eightieth of a point.</summary>
     private const double Scale = 40;
 
-    private static readonly string[] Words = ("The old price stands beside the new one in a line of its own and a reader in a hurry sees both at once while 12.50 and " +
+    private static readonly string[] Words = (
+        "The old price stands beside the new one in a line of its own and a reader in a hurry sees both at once while 12.50 and " +
         "1984 keep their figures and WATER or fire give the glaze its name").Split(' ');
 
     private static string N(double value) => value.ToString("0.####", CultureInfo.InvariantCulture);
@@ -51,8 +52,10 @@ public sealed class RunsInChromiumTests : IDisposable
     private static string Css(TextStyle s) => $"font-family:\"{SvgWriter.FontName(s.Family)}\";font-weight:{(s.Bold ? 700 : 400)};font-style:" +
         $"{(s.Italic ? "italic" : "normal")};font-size:{N(s.Size * Scale)}px;line-height:{N(s.LineHeight * Scale)}px;letter-spacing:" +
         $"{N(s.Tracking / 1000 * s.Size * Scale)}px;text-transform:{(s.Case == TextCase.Capitals ? "uppercase" : "none")};font-variant-numeric:" +
-        $"{s.Figures switch { FigureStyle.Lining => "lining-nums", FigureStyle.OldStyle => "oldstyle-nums", _ => "" }} {(s.TabularFigures ? "tabular-nums" : "")}" +
-        $"{(s is { Figures: FigureStyle.Usual, TabularFigures: false } ? "normal" : "")};font-variant-ligatures:{(s.Ligatures ? "normal" : "no-common-ligatures")}";
+        $"{s.Figures switch { FigureStyle.Lining => "lining-nums", FigureStyle.OldStyle => "oldstyle-nums", _ => "" }} " +
+        $"{(s.TabularFigures ? "tabular-nums" : "")}" +
+        $"{(s is { Figures: FigureStyle.Usual, TabularFigures: false } ? "normal" : "")};" +
+        $"font-variant-ligatures:{(s.Ligatures ? "normal" : "no-common-ligatures")}";
 
     private sealed record Case(double Width, StyledText Text, string Html);
 
@@ -61,7 +64,8 @@ public sealed class RunsInChromiumTests : IDisposable
         double width = random.Next(120, 260);
         var own = AnyStyle(random, paragraph: true) with { Alignment = (TextAlignment)random.Next(3), Indent = random.Next(3) * 8 };
         var (text, html, runs) = (new StringBuilder(), new StringBuilder(), new List<StyledRun>());
-        html.Append($"<p style='width:{N(width * Scale)}px;text-align:{(own.Alignment switch { TextAlignment.Centre => "center", TextAlignment.Right => "right", _ => "left" })};" +
+        html.Append($"<p style='width:{N(width * Scale)}px;" +
+            $"text-align:{(own.Alignment switch { TextAlignment.Centre => "center", TextAlignment.Right => "right", _ => "left" })};" +
             $"text-indent:{N(own.Indent * Scale)}px;{Css(own).Replace("\"", "&quot;", StringComparison.Ordinal)}'>");
         for (int word = 0; word < Words.Length;)
         {
@@ -159,7 +163,8 @@ public sealed class RunsInChromiumTests : IDisposable
     }
 
     private static readonly string[] Mixed = ("\u05e9\u05dc\u05d5\u05dd \u05db\u05d1\u05e9\u05df \u05d7\u05d3\u05e9 kiln fire (glaze) 12.50 1984 100% - " +
-        "\u0645\u0631\u062d\u0628\u0627 \u0641\u0631\u0646 \u0643\u0628\u064a\u0631 (\u05d0\u05e9) \u05de\u05d9\u05dd, clay: \u05d7\u05d5\u05de\u05e8 3/4").Split(' ');
+        "\u0645\u0631\u062d\u0628\u0627 \u0641\u0631\u0646 \u0643\u0628\u064a\u0631 (\u05d0\u05e9) \u05de\u05d9\u05dd, clay: \u05d7\u05d5\u05de\u05e8 3/4")
+        .Split(' ');
 
     /// <summary>Right-to-left words among others (UAX #9): in the order in which Chromium puts them, whichever way the paragraph runs (CSS Writing Modes 4,
     /// unicode-bidi: plaintext). Each blank between may be that of another face there: so much farther on a word may stand.</summary>
@@ -168,12 +173,14 @@ public sealed class RunsInChromiumTests : IDisposable
     {
         var random = new Random(Seed);
         var style = new TextStyle { Family = "Cabin", Size = 10, Leading = 20 };
-        string families = string.Join(',', FallbackFonts.ChainOf("Cabin").Prepend("Cabin").Select(f => $"\"{SvgWriter.FontName(f)}\"")).Replace("\"", "&quot;", StringComparison.Ordinal);
+        string families = string.Join(',', FallbackFonts.ChainOf("Cabin").Prepend("Cabin").Select(f => $"\"{SvgWriter.FontName(f)}\""))
+            .Replace("\"", "&quot;", StringComparison.Ordinal);
         var cases = Enumerable.Range(0, 60).Select(_ =>
         {
             const double width = 900;
             string text = string.Join(' ', Enumerable.Range(0, random.Next(4, 24)).Select(_ => Mixed[random.Next(Mixed.Length)]));
-            string html = $"<p style='width:{N(width * Scale)}px;unicode-bidi:plaintext;text-align:left;font-size:{N(10 * Scale)}px;line-height:{N(20 * Scale)}px;" +
+            string html = $"<p style='width:{N(width * Scale)}px;unicode-bidi:plaintext;text-align:left;" +
+                $"font-size:{N(10 * Scale)}px;line-height:{N(20 * Scale)}px;" +
                 $"font-family:{families}'><span>{text}</span></p>";
             return new Case(width, FallbackFonts.Applied(StyledText.Of(new([new(text, style)])), Typefaces.All), html);
         }).ToList();

@@ -70,7 +70,8 @@ public sealed class SeparationTests : IDisposable
         for (int plate = 0; plate < names.Length; plate++)
         {
             using var theirs = Image.Tiffload(Path.Combine(plates, $"p({names[plate]}).tif"));
-            foreach (var (x, y) in new[] { (40, 40), (115, 40), (190, 40), (265, 40), (340, 40), (40, 130), (115, 130), (175, 115), (205, 115), (175, 145), (30, 230),
+            foreach (var (x, y) in new[] { (40, 40), (115, 40), (190, 40), (265, 40), (340, 40), (40, 130), (115, 130), (175, 115), (205, 115), (175, 145),
+                (30, 230),
                 (250, 115), (280, 115), (250, 145), (280, 145), (325, 115), (355, 115), (325, 145), (355, 145), (300, 240), (390, 390) })
             {
                 byte ours = plate < 4 ? page.Inks[(y * page.Width + x) * 4 + plate] : page.Spots.Single().Plate[y * page.Width + x];
@@ -85,7 +86,8 @@ public sealed class SeparationTests : IDisposable
     public void So_much_ink_as_Ghostscript_finds()
     {
         var p = Workshop.Link(Publication.Create(Workshop.A4() with { PageWidth = 300, PageHeight = 300, Bleed = 0 }, 1), _shop.Quarters("q.png", 300, 300));
-        p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(30, 30, 200, 240), ImageId = Workshop.IdOf(p, "q.png"), Own = new() { Fit = Core.Fitting.FitKind.Fill } });
+        p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(30, 30, 200, 240), ImageId = Workshop.IdOf(p, "q.png"),
+            Own = new() { Fit = Core.Fitting.FitKind.Fill } });
         PdfWriter.Write(p, new(_shop.Previews), new() { Press = Press, Convert = true }, _shop.Folder["i.pdf"]);
         string said = Tool.Run("gs", "-q", "-dNOPAUSE", "-dBATCH", "-sDEVICE=ink_cov", "-r72", "-o", "-", _shop.Folder["i.pdf"]);
         double[] theirs = [.. said.Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(4)

@@ -131,7 +131,8 @@ public sealed class SheetTests : IDisposable
         using var pdf = PdfDocument.Open(path);
         var lines = pdf.GetPage(1).Paths.Where(s => s.IsStroked).Select(s => s.GetBoundingRectangle()).OfType<UglyToad.PdfPig.Core.PdfRectangle>().ToList();
         double middle = Units.Millimetres(160);
-        var uprights = lines.Where(l => l.Width < 0.1).Select(l => Math.Round((l.Left + l.Right) / 2 - middle)).GroupBy(x => x).ToDictionary(g => g.Key, g => g.Count());
+        var uprights = lines.Where(l => l.Width < 0.1).Select(l => Math.Round((l.Left + l.Right) / 2 - middle)).GroupBy(x => x)
+            .ToDictionary(g => g.Key, g => g.Count());
         // Two at each side of the block, and the two of the fold.
         uprights.ShouldBe(new Dictionary<double, int> { [-200] = 2, [200] = 2, [0] = 2 }, ignoreOrder: true);
         lines.Count(l => l.Height < 0.1).ShouldBe(4);

@@ -57,7 +57,10 @@ public sealed class TextFlowTests : IDisposable
                   range.setStart(node, word.index);
                   range.setEnd(node, word.index + word[0].length);
                   const box = range.getClientRects()[0], x = box.left - from.left, y = box.top - from.top, last = lines.at(-1);
-                  if (last && Math.abs(last.Y - y) < 1 && x > last.X && Math.abs(x - last.end) < 4) { last.Text += ' ' + word[0]; last.end = box.right - from.left; }
+                  if (last && Math.abs(last.Y - y) < 1 && x > last.X && Math.abs(x - last.end) < 4) {
+                    last.Text += ' ' + word[0];
+                    last.end = box.right - from.left;
+                  }
                   else lines.push({ X: x, Y: y, Text: word[0], end: box.right - from.left });
                 }
               }
@@ -174,7 +177,8 @@ public sealed class TextFlowTests : IDisposable
         var texts = cases.Select(c => Enumerable.Range(0, c.Paragraphs).Select(i => string.Join(' ', Words.Trim().Split(' ').Skip(7 * i).Take(20 + 9 * i)))
             .ToList()).ToList();
         var theirs = InChromium(cases.Select((c, i) => $"<div class=block style='width:{N(c.Width)}px;column-count:{c.Count};" +
-            $"column-gap:{N(c.Gutter)}px;column-fill:balance'>{string.Concat(texts[i].Select(t => $"<p style='margin-bottom:{N(c.Space)}px'>{t}</p>"))}</div>"));
+            $"column-gap:{N(c.Gutter)}px;column-fill:balance'>" +
+            $"{string.Concat(texts[i].Select(t => $"<p style='margin-bottom:{N(c.Space)}px'>{t}</p>"))}</div>"));
         int apart = 0;
         for (int i = 0; i < cases.Count; i++)
         {

@@ -212,7 +212,8 @@ public sealed class TreatmentTests : IDisposable
     public void Blur_and_sharpening_keep_to_what_shows()
     {
         byte[] pixels = new byte[100 * 100 * 4];
-        for (int i = 0; i < 100 * 100; i++) (pixels[4 * i], pixels[4 * i + 1], pixels[4 * i + 3]) = i % 100 < 50 ? ((byte)200, (byte)0, (byte)255) : ((byte)0, (byte)255, (byte)0);
+        for (int i = 0; i < 100 * 100; i++) (pixels[4 * i], pixels[4 * i + 1], pixels[4 * i + 3]) = i % 100 < 50 ? ((byte)200, (byte)0, (byte)255) : ((byte)0,
+            (byte)255, (byte)0);
         using var half = Image.NewFromMemoryCopy(pixels, 100, 100, 4, Enums.BandFormat.Uchar).Copy(interpretation: Enums.Interpretation.Srgb);
         var p = Workshop.Link(Publication.Create(Workshop.A4(), 1), _shop.Reader.Read(TestPictures.Save(half, _shop.Folder["half.png"], 72), "half.png"));
         p = Workshop.Do(p, new MakeFrame
@@ -234,14 +235,16 @@ public sealed class TreatmentTests : IDisposable
         page.Getpoint(82, 80).ShouldBe([255, 255, 255]);
     }
 
-    /// <summary>Large pictures are worked out in bands: where they meet, nothing is to be seen. One that is the same all down has the same rows everywhere.</summary>
+    /// <summary>Large pictures are worked out in bands: where they meet, nothing is to be seen. One that is the same all down has the same rows
+    /// everywhere.</summary>
     [Fact]
     public void Where_bands_of_a_large_picture_meet_nothing_is_to_be_seen()
     {
         byte[] row = [.. Enumerable.Range(0, 90).Select(i => (byte)(i * 37 % 251))];
         using var striped = Image.NewFromMemoryCopy(Enumerable.Repeat(row, 1800).SelectMany(r => r).ToArray(), 30, 1800, 3, Enums.BandFormat.Uchar)
             .Copy(interpretation: Enums.Interpretation.Srgb);
-        var p = Workshop.Link(Publication.Create(Workshop.A4(), 1), _shop.Reader.Read(TestPictures.Save(striped, _shop.Folder["striped.png"], 288), "striped.png"));
+        var p = Workshop.Link(Publication.Create(Workshop.A4(), 1), _shop.Reader.Read(TestPictures.Save(striped, _shop.Folder["striped.png"], 288),
+            "striped.png"));
         p = Workshop.Do(p, new MakeFrame
         {
             Page = 1,

@@ -54,7 +54,8 @@ public sealed class DatabaseFileTests : IDisposable
         Sql("""
             CREATE TABLE IF NOT EXISTS "__EFMigrationsLock" ("Id" INTEGER NOT NULL PRIMARY KEY, "Timestamp" TEXT NOT NULL);
             INSERT INTO "__EFMigrationsLock" VALUES (1, 'x');
-            INSERT INTO "Publications" ("Name", "Revision", "NextId", "JournalPosition", "Changed", "PutAway") VALUES ('Kept', 1, 1, 0, '2026-11-26 00:00:00+00:00', 0)
+            INSERT INTO "Publications" ("Name", "Revision", "NextId", "JournalPosition", "Changed", "PutAway")
+            VALUES ('Kept', 1, 1, 0, '2026-11-26 00:00:00+00:00', 0)
             """);
 
         var said = new List<string>();

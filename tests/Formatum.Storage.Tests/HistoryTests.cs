@@ -184,12 +184,21 @@ public sealed class HistoryTests : IDisposable
         {
             await db.GetService<IMigrator>().MigrateAsync("20261125153000_PutAway");
             var publication = Publication.Create(A4, 1);
-            await db.Database.ExecuteSqlRawAsync("""INSERT INTO "Publications" ("Id", "Name", "Revision", "NextId", "JournalPosition", "Changed", "PutAway") VALUES (1, 'Old', 7, 9, 2, '2026-11-25 00:00:00+00:00', 0)""");
+            await db.Database.ExecuteSqlRawAsync("""
+                INSERT INTO "Publications" ("Id", "Name", "Revision", "NextId", "JournalPosition", "Changed", "PutAway")
+                VALUES (1, 'Old', 7, 9, 2, '2026-11-25 00:00:00+00:00', 0)
+                """);
             var frames = Enumerable.Range(2, 4).Select(i => new Frame { Id = i, PageId = 1, Box = new(i, 0, 5, 5) }).ToList();
             foreach (var part in publication.Parts.Concat(frames.Take(2)))
-                await db.Database.ExecuteSqlAsync($"""INSERT INTO "Parts" ("PublicationId", "Kind", "PartId", "Revision", "Json") VALUES (1, {(int)part.Key.Kind}, {part.Key.Id}, 3, {PartJson.Write(part)})""");
+                await db.Database.ExecuteSqlAsync($"""
+                    INSERT INTO "Parts" ("PublicationId", "Kind", "PartId", "Revision", "Json")
+                    VALUES (1, {(int)part.Key.Kind}, {part.Key.Id}, 3, {PartJson.Write(part)})
+                    """);
             foreach (var (frame, i) in frames.Select((f, i) => (f, i)))
-                await db.Database.ExecuteSqlAsync($"""INSERT INTO "Journal" ("PublicationId", "Sequence", "Words", "At", "Changes") VALUES (1, {i + 1}, 'Make frame', '2026-11-25 00:00:00+00:00', {PartJson.Write(new Changes([new(frame.Key, null, frame)]))})""");
+                await db.Database.ExecuteSqlAsync($"""
+                    INSERT INTO "Journal" ("PublicationId", "Sequence", "Words", "At", "Changes")
+                    VALUES (1, {i + 1}, 'Make frame', '2026-11-25 00:00:00+00:00', {PartJson.Write(new Changes([new(frame.Key, null, frame)]))})
+                    """);
         }
         var store = Open();
         (await store.HistoryAsync(1)).Select(e => e.Undone).ShouldBe([true, true, false, false]);

@@ -114,7 +114,8 @@ public sealed class Browser : IDisposable
             string shown = Run<string>("""
                 const told = element => element?.outerHTML.slice(0, 300);
                 return JSON.stringify({ address: location.href, focus: told(document.activeElement), inert: document.body.inert,
-                  notices: [...document.querySelectorAll('.notice')].map(n => n.textContent), busy: told(document.querySelector('[aria-busy], .htmx-request')) });
+                  notices: [...document.querySelectorAll('.notice')].map(n => n.textContent),
+                  busy: told(document.querySelector('[aria-busy], .htmx-request')) });
                 """);
             return $"{shown}\n{picture}\n{string.Join('\n', Driver.Manage().Logs.GetLog(LogType.Browser).Select(l => l.Message))}";
         }

@@ -14,7 +14,8 @@ public sealed class AccessibilityTests(Workplace place) : InBrowser(place)
         string found = (string)Browser.Driver.ExecuteAsyncScript("""
             const done = arguments[0];
             axe.run(document, { resultTypes: ['violations'], runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })
-              .then(r => done(JSON.stringify(r.violations.filter(v => v.impact === 'serious' || v.impact === 'critical').map(v => `${v.id}: ${v.nodes.slice(0, 3).map(n => n.html.slice(0, 160)).join(' | ')}`))), e => done(JSON.stringify([String(e)])));
+              .then(r => done(JSON.stringify(r.violations.filter(v => v.impact === 'serious' || v.impact === 'critical')
+                .map(v => `${v.id}: ${v.nodes.slice(0, 3).map(n => n.html.slice(0, 160)).join(' | ')}`))), e => done(JSON.stringify([String(e)])));
             """)!;
         JsonSerializer.Deserialize<string[]>(found)!.ShouldBeEmpty(screen);
     }

@@ -96,6 +96,19 @@ public class ArchitectureTests
         wrong.ShouldBeEmpty();
     }
 
+    /// <summary>The longest line of .editorconfig; what a tool wrote (migrations, what the compiler makes) is as it is.</summary>
+    [Fact]
+    public void No_line_is_longer_than_160_characters()
+    {
+        var files = Directory.EnumerateFiles(TestServer.Root, "*.cs", SearchOption.AllDirectories)
+            .Where(f => !Regex.IsMatch(f, @"[\\/](obj|bin|node_modules|Migrations)[\\/]"));
+        var longer = from file in files
+                     from line in File.ReadLines(file).Select((text, i) => (text, Number: i + 1))
+                     where line.text.Length > 160
+                     select $"{Path.GetFileName(file)}:{line.Number} has {line.text.Length}";
+        longer.ShouldBeEmpty();
+    }
+
     /// <summary>The folders a file names: by using their namespace, or by writing it before a type.</summary>
     private static IEnumerable<string> UsedBy(string project, string code, IEnumerable<string> folders)
     {

@@ -417,7 +417,12 @@ public sealed class ArrangeTests(Workplace place) : InBrowser(place)
         Browser.Driver.ExecuteScript("""
             window.board = new DataTransfer();
             document.addEventListener('copy', e => window.board.setData('text/plain', e.clipboardData.getData('text/plain')));
-            window.act = kind => { const e = new ClipboardEvent(kind, { clipboardData: new DataTransfer(), bubbles: true, cancelable: true }); if (kind === 'paste') e.clipboardData.setData('text/plain', window.text ?? ''); document.body.dispatchEvent(e); if (kind === 'copy') window.text = e.clipboardData.getData('text/plain'); };
+            window.act = kind => {
+              const e = new ClipboardEvent(kind, { clipboardData: new DataTransfer(), bubbles: true, cancelable: true });
+              if (kind === 'paste') e.clipboardData.setData('text/plain', window.text ?? '');
+              document.body.dispatchEvent(e);
+              if (kind === 'copy') window.text = e.clipboardData.getData('text/plain');
+            };
             """);
         ClickOn(140, 105);
         Browser.Driver.ExecuteScript("window.act('copy')");

@@ -63,7 +63,8 @@ public sealed class CheckTests(Workplace place) : InBrowser(place)
         await Server.PostAsync($"/api/publications/{id}/undo", new { });
         Kinds(await CheckAsync(id)).ShouldContain("text-left-over");
 
-        var accepted = await Server.PostAsync($"/api/publications/{id}/check/accepted", new { ids = new[] { $"belowLeastPpi-frame-{coarse}" }, reason = "Meant so" });
+        var accepted = await Server.PostAsync($"/api/publications/{id}/check/accepted", new { ids = new[] { $"belowLeastPpi-frame-{coarse}" },
+            reason = "Meant so" });
         Kinds(accepted).ShouldBe(["text-left-over"]);
         Kinds(await Server.PostAsync($"/api/publications/{id}/check/unaccepted", new { ids = new[] { $"belowLeastPpi-frame-{coarse}" } }))
             .ShouldContain("below-least-ppi");
@@ -82,7 +83,8 @@ public sealed class CheckTests(Workplace place) : InBrowser(place)
         Browser.Until(() => Browser.Find(".strip-item[aria-current]").GetDomAttribute("data-findings") == "\u25b23", "the sign on the strip");
         // What is mended elsewhere goes from the bar and the page by itself.
         await Server.PostAsync($"/api/publications/{id}/check/remedies", new { ids = new[] { $"emptyPlaceholder-frame-{empty}" } });
-        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector("#findings text")).All(t => !t.Text.Contains("empty", StringComparison.Ordinal)), "gone");
+        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector("#findings text")).All(t => !t.Text.Contains("empty", StringComparison.Ordinal)),
+            "gone");
         Browser.Click($"#frame-{coarse}");
         Browser.Until(() => Browser.Find(".frame-findings").Text.Contains("Below the least resolution", StringComparison.Ordinal), "said of the frame");
         Browser.Click(".frame-findings a");

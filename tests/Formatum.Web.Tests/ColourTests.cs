@@ -61,7 +61,8 @@ public sealed class ColourTests(Workplace place) : InBrowser(place)
             "undone");
     }
 
-    /// <summary>A screen's green is no green of four inks: outside the gamut of any offset press (common practice, no source); inks are what they are.</summary>
+    /// <summary>A screen's green is no green of four inks: outside the gamut of any offset press (common practice, no source); inks are what they
+    /// are.</summary>
     [Fact]
     public async Task A_colour_that_no_inks_come_near_to_is_told_and_shown_as_it_prints()
     {

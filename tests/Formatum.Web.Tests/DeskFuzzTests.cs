@@ -17,7 +17,8 @@ public sealed partial class DeskFuzzTests(Workplace place) : IClassFixture<Workp
 
     private static readonly string[] Plausible =
     [
-        "1", "2", "1,2", "none", "12mm", "50%", "+2mm", "rectangle", "ellipse", "polygon", "text", "margins", "columns", "nw", "se", "border.width", "border.kind", "border.second.gap", "corners.radius", "Dotted", "Border", "shadow",
+        "1", "2", "1,2", "none", "12mm", "50%", "+2mm", "rectangle", "ellipse", "polygon", "text", "margins", "columns", "nw", "se", "border.width",
+        "border.kind", "border.second.gap", "corners.radius", "Dotted", "Border", "shadow",
         "#102030", "auto", "true", "10,10 90,20 50,80", "10,10/5,5/20,20 90,20//95,30 50,80", "1,0", "A name",
     ];
 

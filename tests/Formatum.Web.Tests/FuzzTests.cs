@@ -59,7 +59,8 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
             text = new { paragraphs = new[] { new { text = "Words" } } }
         })).GetProperty("id").GetInt32();
         int house = await Server.NewPublicationAsync("House");
-        int houseLook = (await Server.PostAsync($"/api/publications/{house}/looks", new { name = "Of the house", look = new { opacity = 0.5 } })).GetProperty("id")
+        int houseLook = (await Server.PostAsync($"/api/publications/{house}/looks", new { name = "Of the house", look = new { opacity = 0.5 } }))
+            .GetProperty("id")
             .GetInt32();
         int look = (await Server.PostAsync($"{at}/looks", new { name = "L", look = new { opacity = 0.5 } })).GetProperty("id").GetInt32();
         int story = (await Server.GetAsync($"{at}")).GetProperty("frames").EnumerateArray().Single(f => f.GetProperty("id").GetInt32() == text)
@@ -74,18 +75,35 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
         string output = (await Server.PostAsync($"{at}/outputs", new { recipe = "proof" })).GetProperty("id").GetString()!;
         return (id,
         [
-            new("POST", "/api/fit", """{"frame":{"width":200,"height":"120mm","outline":"ellipse"},"image":{"widthPx":4000,"heightPx":3000,"ppi":300,"orientation":6,"subject":[0.5,0.4]},"rule":{"fit":"fill","align":[0.5,0.5],"inset":{"top":1},"rotation":12,"largestCrop":0.2},"recrop":{"zoom":1.2,"point":[0.5,0.5]}}"""),
-            new("POST", "/api/publications", """{"name":"N","page":{"size":"A5"},"facing":true,"pages":3,"bleed":"3mm","margins":{"top":10,"bottom":10,"inside":10,"outside":10},"columns":{"count":2,"gutter":5}}"""),
-            new("POST", $"{at}/frames", """{"page":1,"x":20,"y":30,"width":40,"height":"5cm","outline":"polygon","sides":5,"angle":10,"name":"G","look":{"border":{"width":1,"colour":"#112233"},"opacity":0.5,"shadow":{"blur":3}},"set":{"fit":"fit","limits":"hold"}}"""),
-            new("PATCH", $"{at}/frames/{frame}", $$$"""{"x":11,"width":90,"ruleId":{{{rule}}},"imageId":{{{image}}},"set":{"align":[0,1],"inset":{"left":2}},"recrop":{"zoom":1.5,"turn":3},"locked":false,"seen":1}"""),
-            new("PATCH", $"{at}/frames/{text}", """{"text":{"paragraphs":[{"text":"One {page}","size":12,"leading":14,"colour":"#000000","alignment":"justified","spaceAfter":2,"spaceBefore":3,"indent":"5mm","hyphenate":true,"language":"en-US"},{"text":"Two"}]},"columns":{"count":2,"gutter":"4mm","inset":{"top":1,"left":"2mm"},"vertical":"middle","ignoresWrap":false},"wrap":{"around":"box","distance":{"top":3,"right":4},"sides":"wider"}}"""),
+            new("POST", "/api/fit", """{"frame":{"width":200,"height":"120mm","outline":"ellipse"},"image":{"widthPx":4000,"heightPx":3000,"ppi":300""" +
+                    ""","orientation":6,"subject":[0.5,0.4]},"rule":{"fit":"fill","align":[0.5,0.5],"inset":{"top":1},"rotation":12,"largestCrop":0.2}""" +
+                    ""","recrop":{"zoom":1.2,"point":[0.5,0.5]}}"""),
+            new("POST", "/api/publications",
+                """{"name":"N","page":{"size":"A5"},"facing":true,"pages":3,"bleed":"3mm","margins":{"top":10,"bottom":10,"inside":10,"outside":10}""" +
+                    ""","columns":{"count":2,"gutter":5}}"""),
+            new("POST", $"{at}/frames", """{"page":1,"x":20,"y":30,"width":40,"height":"5cm","outline":"polygon","sides":5,"angle":10""" +
+                    ""","name":"G","look":{"border":{"width":1,"colour":"#112233"},"opacity":0.5,"shadow":{"blur":3}},"set":{"fit":"fit","limits":"hold"}}"""),
+            new("PATCH", $"{at}/frames/{frame}",
+                $$$"""{"x":11,"width":90,"ruleId":{{{rule}}},"imageId":{{{image}}},"set":{"align":[0,1],"inset":{"left":2}},"recrop":{"zoom":1.5""" +
+                    $$$""","turn":3},"locked":false,"seen":1}"""),
+            new("PATCH", $"{at}/frames/{text}",
+                """{"text":{"paragraphs":[{"text":"One {page}","size":12,"leading":14,"colour":"#000000","alignment":"justified","spaceAfter":2""" +
+                    ""","spaceBefore":3,"indent":"5mm","hyphenate":true,"language":"en-US"},{"text":"Two"}]},"columns":{"count":2""" +
+                    ""","gutter":"4mm","inset":{"top":1,"left":"2mm"},"vertical":"middle","ignoresWrap":false}""" +
+                    ""","wrap":{"around":"box","distance":{"top":3,"right":4},"sides":"wider"}}"""),
             new("POST", $"{at}/stories", $$"""{"frames":[{{empty}}],"text":"One\\nTwo","seen":1}"""),
             new("PUT", $"{at}/stories/{story}", $$"""{"frames":[{{text}},{{empty}}],"paragraphs":[{"text":"Words","size":9,"hyphenate":true}]}"""),
-            new("PUT", $"{at}/stories/{story}", $$$"""{"paragraphs":[{"style":"Body","settings":{"tabs":[{"at":"4cm","alignment":"decimal","leader":"."}],"list":"number","orphans":2,"initialLines":2,"lineBelow":1},"runs":[{"text":"Mug\t"},{"text":"12","style":{{{characters}}},"settings":{"bold":true,"position":"superscript","tracking":20,"case":"capitals"}}]}]}"""),
-            new("POST", $"{at}/styles", """{"kind":"paragraph","name":"Heading","basedOn":"Body","default":true,"settings":{"size":"14pt","leading":0,"keepWithNext":true,"breakBefore":"frame","figures":"old-style"}}"""),
+            new("PUT", $"{at}/stories/{story}",
+                $$$"""{"paragraphs":[{"style":"Body","settings":{"tabs":[{"at":"4cm","alignment":"decimal","leader":"."}],"list":"number","orphans":2""" +
+                    $$$""","initialLines":2,"lineBelow":1},"runs":[{"text":"Mug\t"},{"text":"12","style":{{{characters}}},"settings":{"bold":true""" +
+                    $$$""","position":"superscript","tracking":20,"case":"capitals"}}]}]}"""),
+            new("POST", $"{at}/styles", """{"kind":"paragraph","name":"Heading","basedOn":"Body","default":true,"settings":{"size":"14pt","leading":0""" +
+                    ""","keepWithNext":true,"breakBefore":"frame","figures":"old-style"}}"""),
             new("PUT", $"{at}/styles/{characters}", """{"name":"Old price","settings":{"strikeThrough":true,"shift":1.5,"colour":"#7a3b69"},"seen":1}"""),
             new("POST", $"{at}/styles/{characters}/put", $$"""{"frameIds":[{{text}}],"from":1,"to":3,"clear":true}"""),
-            new("POST", $"{at}/looks", $$$"""{"name":"Framed","basedOnId":{{{look}}},"sets":["border","shadow"],"look":{"border":{"width":2,"kind":"dashed","place":"inside","dashes":[4,2],"join":"round","end":"square","sides":["top","left"],"second":{"gap":1,"width":2,"colour":"#7a3b69"}},"corners":{"kind":"scoop","radius":[1,"2mm"] } } }"""),
+            new("POST", $"{at}/looks", $$$"""{"name":"Framed","basedOnId":{{{look}}},"sets":["border","shadow"],"look":{"border":{"width":2""" +
+                    $$$""","kind":"dashed","place":"inside","dashes":[4,2],"join":"round","end":"square","sides":["top","left"],"second":{"gap":1,"width":2""" +
+                    $$$""","colour":"#7a3b69"}},"corners":{"kind":"scoop","radius":[1,"2mm"] } } }"""),
             new("PUT", $"{at}/looks/{look}", """{"name":"L","look":{"shadow":{"across":1,"blur":2},"treatment":{"grey":{"red":1},"gamma":1.5}}}"""),
             new("POST", $"{at}/house-style", $$"""{"from":{{house}},"parts":[{"kind":"look","id":{{houseLook}},"namesake":"beside"}],"namesake":"kept"}"""),
             new("POST", $"{at}/looks/{look}/put", $$"""{"frameIds":[{{frame}}],"clear":true}"""),
@@ -108,19 +126,29 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
             new("PATCH", $"{at}/images/{image}", """{"subject":[0.3,0.6]}"""),
             new("POST", $"{at}/images/folder", """{"folder":"/nowhere","within":true}"""),
             new("POST", $"{at}/imports/folder", """{"folder":"/nowhere"}"""),
-            new("PUT", $"{at}/palette", """[{"name":"Moss","cmyk":[0.5,0,0.25,0.2]},{"name":"Plum","rgb":"#7a3b69"},{"name":"Slate","grey":0.6},{"name":"Celadon","spot":true,"cmyk":[0.4,0,0.2,0]}]"""),
-            new("PATCH", $"{at}/frames/{frame}", """{"look":{"background":{"grey":0.2},"border":{"width":"2pt","colour":"Moss"},"treatment":{"grey":{"red":0.5,"green":0.4,"blue":0.1},"saturation":1.2,"brightness":0.1,"contrast":-0.2,"gamma":1.1,"invert":true,"inks":{"dark":{"cmyk":[0,0,0,1]},"light":"#ffffff"},"off":false}}}"""),
+            new("PUT", $"{at}/palette", """[{"name":"Moss","cmyk":[0.5,0,0.25,0.2]},{"name":"Plum","rgb":"#7a3b69"},{"name":"Slate","grey":0.6}""" +
+                    """,{"name":"Celadon","spot":true,"cmyk":[0.4,0,0.2,0]}]"""),
+            new("PATCH", $"{at}/frames/{frame}",
+                """{"look":{"background":{"grey":0.2},"border":{"width":"2pt","colour":"Moss"},"treatment":{"grey":{"red":0.5,"green":0.4,"blue":0.1}""" +
+                    ""","saturation":1.2,"brightness":0.1,"contrast":-0.2,"gamma":1.1,"invert":true,"inks":{"dark":{"cmyk":[0,0,0,1]}""" +
+                    ""","light":"#ffffff"},"off":false}}}"""),
             new("PUT", $"{at}/press", """{"profile":null}"""),
-            new("POST", $"{at}/recipes", """{"name":"Flyer","kind":"print","pages":"1-2","marks":{"crop":true,"offset":"3mm"},"imposition":{"kind":"several","across":2,"down":2,"gutter":4,"sheetWidth":"900mm","sheetHeight":"1200mm"},"mostPpi":200,"quality":80,"filePattern":"{publication} {date}"}"""),
+            new("POST", $"{at}/recipes", """{"name":"Flyer","kind":"print","pages":"1-2","marks":{"crop":true,"offset":"3mm"}""" +
+                    ""","imposition":{"kind":"several","across":2,"down":2,"gutter":4,"sheetWidth":"900mm","sheetHeight":"1200mm"},"mostPpi":200""" +
+                    ""","quality":80,"filePattern":"{publication} {date}"}"""),
             new("PUT", $"{at}/recipes/{recipe}", """{"name":"Own","bleed":true,"convert":true,"imposition":{"kind":"booklet","creep":1}}"""),
-            new("POST", $"{at}/outputs", """{"recipe":"proof","pages":"1-2","settings":{"kind":"screen","spreads":false,"quality":60,"mostPpi":90,"ppi":72,"file":"jpeg","marks":{"bars":true}}}"""),
+            new("POST", $"{at}/outputs", """{"recipe":"proof","pages":"1-2","settings":{"kind":"screen","spreads":false,"quality":60,"mostPpi":90""" +
+                    ""","ppi":72,"file":"jpeg","marks":{"bars":true}}}"""),
             new("POST", $"{at}/outputs/{output}/handovers", """{"to":"Print shop","copies":500,"binding":"saddleStitch","note":"by Friday"}"""),
-            new("POST", "/api/publications", """{"name":"Leaflet","page":{"width":"297mm","height":"210mm"},"pages":2,"folding":{"kind":"roll","panels":4,"narrower":"3mm"}}"""),
+            new("POST", "/api/publications",
+                """{"name":"Leaflet","page":{"width":"297mm","height":"210mm"},"pages":2,"folding":{"kind":"roll","panels":4,"narrower":"3mm"}}"""),
             new("POST", $"{at}/check/remedies", $$"""{"ids":["emptyPlaceholder-frame-{{empty}}"],"remedy":"remove","profile":"offset","folder":"/nowhere"}"""),
             new("POST", $"{at}/check/accepted", $$"""{"ids":["emptyPlaceholder-frame-{{empty}}"],"reason":"Meant so","profile":"draft"}"""),
             new("POST", $"{at}/check/unaccepted", $$"""{"ids":["emptyPlaceholder-frame-{{empty}}"]}"""),
             new("PUT", $"{at}/check/profile", """{"profile":"newspaper"}"""),
-            new("POST", $"{at}/check-profiles", """{"name":"Ours","kinds":{"page-blank":"off"},"leastPpi":120,"wantedPpi":250,"mostInk":280,"bleed":"5mm","safeDistance":12,"thinnestLine":0.3,"smallestType":6}"""),
+            new("POST", $"{at}/check-profiles",
+                """{"name":"Ours","kinds":{"page-blank":"off"},"leastPpi":120,"wantedPpi":250,"mostInk":280,"bleed":"5mm","safeDistance":12""" +
+                    ""","thinnestLine":0.3,"smallestType":6}"""),
             new("PUT", $"{at}/check-profiles/{profile}", """{"name":"Mine","leastPpi":0}"""),
             new("POST", $"{at}/undo", null), new("POST", $"{at}/redo", null),
         ]);
@@ -192,7 +220,8 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
     /// <summary>What was taken on goes on by itself: its changes are its own, and not those of what is asked next.</summary>
     private async Task FinishedAsync(Uri job)
     {
-        for (int tries = 0; (await Server.GetAsync(job.ToString())).GetProperty("state").GetString() is "receiving" or "reading" or "waiting" or "making"; tries++)
+        for (int tries = 0; (await Server.GetAsync(job.ToString())).GetProperty("state")
+            .GetString() is "receiving" or "reading" or "waiting" or "making"; tries++)
         {
             tries.ShouldBeLessThan(600, "the import never ended");
             await Task.Delay(50);
@@ -312,7 +341,8 @@ public sealed partial class FuzzTests(Workplace place) : IClassFixture<Workplace
         using var quarters = TestPictures.Quarters(64, 48);
         var whole = new[] { "jpg", "png", "tif", "webp" }.Select(e => (Name: $"q.{e}", Bytes: File.ReadAllBytes(TestPictures.Save(quarters, folder[$"q.{e}"],
             150)))).ToList();
-        whole.Add(("q.svg", Encoding.UTF8.GetBytes("""<svg xmlns="http://www.w3.org/2000/svg" width="40" height="30"><rect width="40" height="30" fill="#c04"/></svg>""")));
+        whole.Add(("q.svg", Encoding.UTF8.GetBytes(
+            """<svg xmlns="http://www.w3.org/2000/svg" width="40" height="30"><rect width="40" height="30" fill="#c04"/></svg>""")));
         byte[] good = ApiTests.Jpeg(31, 17);
         for (int batch = 0; batch < Pictures / InBatch; batch++)
         {

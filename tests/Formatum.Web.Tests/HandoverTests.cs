@@ -40,7 +40,8 @@ public sealed class HandoverTests : IDisposable
     /// <summary>The stand-in as ./run-demo starts it, on a port of its own.</summary>
     private string PrintShop()
     {
-        string program = Path.Combine(TestServer.Root, "src/Formatum.PrintShop/bin", new DirectoryInfo(AppContext.BaseDirectory).Parent!.Name, "net10.0/PrintShop.dll");
+        string program = Path.Combine(TestServer.Root, "src/Formatum.PrintShop/bin", new DirectoryInfo(AppContext.BaseDirectory).Parent!.Name,
+            "net10.0/PrintShop.dll");
         var process = Process.Start(new ProcessStartInfo("dotnet", [program, "--port", "0", "--least-ppi", "100"])
         {
             RedirectStandardOutput = true,
@@ -94,14 +95,16 @@ public sealed class HandoverTests : IDisposable
     private static async Task<string> MadeAsync(TestServer server, int id, object wish)
     {
         string output = (await server.PostAsync($"/api/publications/{id}/outputs", wish)).GetProperty("id").GetString()!;
-        (await UntilAsync(server, id, output, o => o.GetProperty("state").GetString() is not ("waiting" or "making"))).GetProperty("state").GetString().ShouldBe("done");
+        (await UntilAsync(server, id, output, o => o.GetProperty("state").GetString() is not ("waiting" or "making"))).GetProperty("state").GetString()
+            .ShouldBe("done");
         return output;
     }
 
     private static async Task<JsonElement> HandedAsync(TestServer server, int id, string output, string to)
     {
         await server.PostAsync($"/api/publications/{id}/outputs/{output}/handovers", new { to, copies = 200, binding = "saddleStitch", note = "by Friday" });
-        return (await UntilAsync(server, id, output, o => o.GetProperty("handovers")[0].GetProperty("state").GetString() != "sending")).GetProperty("handovers")[0];
+        return (await UntilAsync(server, id, output, o => o.GetProperty("handovers")[0].GetProperty("state").GetString() != "sending"))
+            .GetProperty("handovers")[0];
     }
 
     [Fact]
@@ -123,7 +126,8 @@ public sealed class HandoverTests : IDisposable
         browser.Click("#make");
         browser.Click(".output-item[data-state=Done]:first-child [data-hand]");
         browser.Send("#hand-copies", Keys.Enter);
-        Browser.Until(() => browser.Find("[data-handover=Accepted]").Text.Contains("Kiln Street Print: accepted as S-0002", StringComparison.Ordinal), "accepted");
+        Browser.Until(() => browser.Find("[data-handover=Accepted]").Text.Contains("Kiln Street Print: accepted as S-0002", StringComparison.Ordinal),
+            "accepted");
     }
 
     [Fact]
@@ -138,11 +142,13 @@ public sealed class HandoverTests : IDisposable
         (await HandedAsync(server, id, print, "Archive")).GetProperty("job").GetString().ShouldBe("Stoneware 2.pdf");
         await HandedAsync(server, id, bundle, "Archive");
         await HandedAsync(server, id, page, "Archive");
-        Directory.GetFiles(_folder["out"]).Select(Path.GetFileName).Order(StringComparer.Ordinal).ShouldBe(["Stoneware 2.pdf", "Stoneware 2.xjdf", "Stoneware bundle.xjdf",
+        Directory.GetFiles(_folder["out"]).Select(Path.GetFileName).Order(StringComparer.Ordinal)
+            .ShouldBe(["Stoneware 2.pdf", "Stoneware 2.xjdf", "Stoneware bundle.xjdf",
             "Stoneware bundle.zip", "Stoneware page.xjdf", "Stoneware page.zip", "Stoneware.pdf", "Stoneware.xjdf"]);
         (await File.ReadAllTextAsync(Path.Combine(_folder["out"], "Stoneware 2.xjdf"))).ShouldContain("URL=\"Stoneware%202.pdf\"");
         // What was handed over is a bundle that another Formatum takes in.
-        using var form = new MultipartFormDataContent { { new ByteArrayContent(await File.ReadAllBytesAsync(Path.Combine(_folder["out"], "Stoneware bundle.zip"))), "files", "b.zip" } };
+        using var form = new MultipartFormDataContent { { new ByteArrayContent(await File.ReadAllBytesAsync(
+            Path.Combine(_folder["out"], "Stoneware bundle.zip"))), "files", "b.zip" } };
         using var taken = await server.Client.PostAsync("/api/bundles", form);
         taken.StatusCode.ShouldBe(HttpStatusCode.Created);
         Directory.Delete(_folder["out"], recursive: true);

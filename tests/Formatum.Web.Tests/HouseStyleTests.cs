@@ -28,7 +28,8 @@ public sealed class HouseStyleTests(Workplace place) : InBrowser(place)
         int id = await Server.NewPublicationAsync("Taker");
         int rule = (await Server.PostAsync($"/api/publications/{id}/rules", new { name = "product", fit = "natural" })).GetProperty("id").GetInt32();
         int frame = (await FilledAsync(id, (60, 60, 200, 120)))[0];
-        using (var put = await Server.Client.PatchAsJsonAsync($"/api/publications/{id}/frames/{frame}", new { ruleId = rule })) put.IsSuccessStatusCode.ShouldBeTrue();
+        using (var put = await Server.Client.PatchAsJsonAsync($"/api/publications/{id}/frames/{frame}",
+            new { ruleId = rule })) put.IsSuccessStatusCode.ShouldBeTrue();
         string was = (await FrameAsync(id, frame)).GetProperty("placement").ToString();
         Go($"/publications/{id}/rules");
         Browser.Driver.FindElement(By.LinkText("From elsewhere")).Click();
@@ -116,10 +117,12 @@ public sealed class HouseStyleTests(Workplace place) : InBrowser(place)
             .ShouldBe(["Product", "Framed", "Caption"]);
         int look = parts.EnumerateArray().Single(p => p.GetProperty("kind").GetString() == "look").GetProperty("id").GetInt32();
         await Server.PostAsync($"/api/publications/{id}/house-style", new { from = house, parts = new[] { new { kind = "look", id = look } } });
-        await Server.PostAsync($"/api/publications/{id}/house-style", new { from = house, parts = new[] { new { kind = "look", id = look, @namesake = "beside" } } });
+        await Server.PostAsync($"/api/publications/{id}/house-style", new { from = house, parts = new[] { new { kind = "look", id = look,
+            @namesake = "beside" } } });
         (await NamesAsync(id, "looks")).ShouldBe(["Framed", "Framed 2"]);
         await Server.PostAsync($"/api/publications/{id}/house-style", new { from = house });
-        (await Server.GetAsync($"/api/publications/{id}")).GetProperty("rules").EnumerateArray().Select(r => r.GetProperty("name").GetString()).ShouldBe(["Product"]);
+        (await Server.GetAsync($"/api/publications/{id}")).GetProperty("rules").EnumerateArray().Select(r => r.GetProperty("name").GetString())
+            .ShouldBe(["Product"]);
         async Task Refused(object body, HttpStatusCode status)
         {
             using var answer = await Server.Client.PostAsJsonAsync($"/api/publications/{id}/house-style", body);

@@ -139,7 +139,8 @@ public sealed class LookTests(Workplace place) : InBrowser(place)
         Slide("blur", 2, "change");
         Frame(id, first, f => Treatment(f).GetProperty("blur").GetDouble() == 2, "blurred");
         Type("#treatment-sharpen\\.amount", "150" + Keys.Enter);
-        Frame(id, first, f => Treatment(f).GetProperty("sharpen") is { ValueKind: JsonValueKind.Object } t && t.GetProperty("radius").GetDouble() == 0.85, "sharp");
+        Frame(id, first, f => Treatment(f).GetProperty("sharpen") is { ValueKind: JsonValueKind.Object } t && t.GetProperty("radius").GetDouble() == 0.85,
+            "sharp");
         Type("#treatment-sharpen\\.radius", "40" + Keys.Enter);
         Browser.Until(() => Browser.Find("[data-error-of='look.treatment.sharpen.radius']").Text.Contains("0.05 to 36", StringComparison.Ordinal), "told why");
         Browser.Click("#treatment-tint");

@@ -143,7 +143,8 @@ public sealed class NamedLookTests(Workplace place) : InBrowser(place)
         Border(await FrameAsync(id, frames[0])).GetProperty("width").GetDouble().ShouldBe(2, "Nothing has happened yet.");
         Browser.Click("#apply");
         foreach (int frame in frames[..2])
-            Frame(id, frame, f => Border(f).GetProperty("width").GetDouble() == 6 && Look(f).GetProperty("corners").ValueKind == JsonValueKind.Object, "followed");
+            Frame(id, frame, f => Border(f).GetProperty("width").GetDouble() == 6 && Look(f).GetProperty("corners").ValueKind == JsonValueKind.Object,
+            "followed");
         Browser.Until(() => Browser.Find("#impact").Text.Contains("Nothing is changed", StringComparison.Ordinal), "the sheet anew");
         Browser.Find("#source-Corners").Text.ShouldBe("set here");
 

@@ -52,7 +52,8 @@ public sealed class NothingLostTests(Workplace place) : InBrowser(place)
     private void FailWith(int status) => Browser.Run<object?>("""
         window.realFetch ??= window.fetch;
         window.fetch = (address, sent) => sent?.method === 'POST'
-          ? Promise.resolve(new Response(JSON.stringify({ detail: `failed with ${arguments[0]}` }), { status: arguments[0], headers: { 'Content-Type': 'application/problem+json' } }))
+          ? Promise.resolve(new Response(JSON.stringify({ detail: `failed with ${arguments[0]}` }),
+            { status: arguments[0], headers: { 'Content-Type': 'application/problem+json' } }))
           : window.realFetch(address, sent);
         return null;
         """.Replace("arguments[0]", status.ToString(System.Globalization.CultureInfo.InvariantCulture), StringComparison.Ordinal));
@@ -283,9 +284,11 @@ public sealed class NothingLostTests(Workplace place) : InBrowser(place)
 
     private void DropOn(string css, params (string Name, string Content)[] files) => Browser.Run<object?>("""
         const data = new DataTransfer();
-        for (const [name, content] of arguments[1]) data.items.add(new File([Uint8Array.from(atob(content), c => c.charCodeAt(0))], name, { type: 'image/jpeg' }));
+        for (const [name, content] of arguments[1])
+          data.items.add(new File([Uint8Array.from(atob(content), c => c.charCodeAt(0))], name, { type: 'image/jpeg' }));
         const target = document.querySelector(arguments[0]), box = target.getBoundingClientRect();
-        for (const kind of ['dragover', 'drop']) target.dispatchEvent(new DragEvent(kind, { dataTransfer: data, bubbles: true, cancelable: true, clientX: box.left + 5, clientY: box.top + 5 }));
+        for (const kind of ['dragover', 'drop'])
+          target.dispatchEvent(new DragEvent(kind, { dataTransfer: data, bubbles: true, cancelable: true, clientX: box.left + 5, clientY: box.top + 5 }));
         return null;
         """, css, files.Select(f => new[] { f.Name, f.Content }).ToArray());
 

@@ -10,7 +10,8 @@ namespace Formatum.Web.Tests;
 /// <summary>Output: recipes chosen and kept, outputs made, fetched, stopped and kept, the printer's profile.</summary>
 public sealed class OutputTests(Workplace place) : InBrowser(place)
 {
-    private static readonly Lazy<byte[]> PressProfile = new(() => NetVips.Image.ProfileLoad("cmyk")), ScreenProfile = new(() => NetVips.Image.ProfileLoad("srgb"));
+    private static readonly Lazy<byte[]> PressProfile = new(() => NetVips.Image.ProfileLoad("cmyk")),
+        ScreenProfile = new(() => NetVips.Image.ProfileLoad("srgb"));
 
     private async Task<JsonElement> EndedAsync(int id, string output)
     {
@@ -198,7 +199,8 @@ public sealed class OutputTests(Workplace place) : InBrowser(place)
         (await MadeAsync(id, new { recipe = "print", pages = "2" })).GetProperty("state").GetString().ShouldBe("done");
         foreach (object wish in new object[]
                  {
-                     new { recipe = "print", pages = "9-2, x" }, new { recipe = "none" }, new { recipe = "print", settings = new { filePattern = "../{publication}" } },
+                     new { recipe = "print", pages = "9-2, x" }, new { recipe = "none" }, new { recipe = "print",
+                         settings = new { filePattern = "../{publication}" } },
                      new { recipe = "pictures", settings = new { ppi = 5 } }, new { recipe = "print", settings = new { marks = new { offset = -4 } } },
                  })
         {
@@ -293,7 +295,8 @@ public sealed class OutputTests(Workplace place) : InBrowser(place)
             ([], "no ICC profile"), ("words, and no profile at all"u8.ToArray(), "no ICC profile"), (ScreenProfile.Value, "of a screen"),
             (Changed(p => "scnr"u8.CopyTo(p.AsSpan(12))), "scanner"), (Changed(p => p[8] = 5), "version 5"),
             // More tags than the file has room for; tags that lie outside it; a size that is another.
-            (Changed(p => p.AsSpan(128, 4).Fill(0xFF)), "damaged"), (Changed(p => p.AsSpan(136, 8).Fill(0x7F)), "damaged"), (PressProfile.Value[..2000], "damaged"),
+            (Changed(p => p.AsSpan(128, 4).Fill(0xFF)), "damaged"), (Changed(p => p.AsSpan(136, 8).Fill(0x7F)), "damaged"),
+                (PressProfile.Value[..2000], "damaged"),
             // Whole by its tags, and rubbish within them.
             (Changed(p => p.AsSpan(600).Fill(0xA5)), "profile"),
         ];

@@ -29,7 +29,8 @@ public sealed class RoomTests(Workplace place) : InBrowser(place)
 
         string output = (await Server.PostAsync($"/api/publications/{gone}/outputs", new { recipe = "print" })).GetProperty("id").GetString()!;
         string made = Path.Combine(Server.DataFolder, "outputs", $"{gone}", $"{output}.out");
-        Browser.Until(() => File.Exists(made) && Server.GetAsync($"/api/publications/{gone}/outputs/{output}").Result.GetProperty("state").GetString() == "done",
+        Browser.Until(() => File.Exists(made) && Server.GetAsync($"/api/publications/{gone}/outputs/{output}").Result.GetProperty("state")
+            .GetString() == "done",
             "an output is made");
         Go("/");
         Browser.Click("[aria-label='Put away To be deleted']");

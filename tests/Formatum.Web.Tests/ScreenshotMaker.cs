@@ -72,7 +72,8 @@ public sealed class ScreenshotMaker(DemoData demo)
         browser.Find("[data-touched]");
         Save("rules.png");
         Show("/publications/2/words", "#rule-samples svg", null);
-        browser.Click(".rule-item[href$='/" + browser.Run<string>("return [...document.querySelectorAll('.rule-item')].find(a => a.textContent.includes('Running text'))" +
+        browser.Click(".rule-item[href$='/" +
+            browser.Run<string>("return [...document.querySelectorAll('.rule-item')].find(a => a.textContent.includes('Running text'))" +
             ".getAttribute('href').split('/').at(-1)") + "']");
         Browser.Until(() => browser.Find("#rule-name").GetDomProperty("value") == "Running text", "the style");
         browser.Send("#style-size", Keys.Control + "a" + Keys.Null + "11.5" + Keys.Tab);

@@ -133,7 +133,8 @@ public sealed class StyleTests(Workplace place) : InBrowser(place)
         Chord(Keys.Control, "c");
         Press(Keys.End);
         // A server far away.
-        Browser.Run<object?>("const real = window.fetch; window.fetch = async (...asked) => { await new Promise(r => setTimeout(r, 300)); return real(...asked); };");
+        Browser.Run<object?>("const real = window.fetch; window.fetch = async (...asked) => { await new Promise(r => setTimeout(r, 300)); return " +
+            "real(...asked); };");
         Chord(Keys.Control, "v");
         Chord(Keys.Control, Keys.Shift, "v");
         Reads(id, frame, "aa bbaa bbaa bb");
@@ -404,7 +405,8 @@ public sealed class StyleTests(Workplace place) : InBrowser(place)
         Browser.Click("#replace-all");
         string Of(int which) => FrameAsync(id, which).Result.GetProperty("text").GetProperty("paragraphs")[0].GetProperty("text").GetString()!;
         Browser.Until(() => Of(frame) == "A oven, the Kiln and a kilnsman" && Of(other) == "oven", "replaced");
-        Browser.Until(() => Browser.Has("#desk[data-ready]") && Browser.Driver.FindElements(By.CssSelector(".notice")).Any(n => n.Text.Contains("Replaced 2 times",
+        Browser.Until(() => Browser.Has("#desk[data-ready]") && Browser.Driver.FindElements(By.CssSelector(".notice"))
+            .Any(n => n.Text.Contains("Replaced 2 times",
             StringComparison.Ordinal)), "told");
         Browser.Send("#canvas", Keys.Control + "z");
         Browser.Until(() => Of(frame).StartsWith("A kiln", StringComparison.Ordinal) && Of(other) == "kiln", "undone in one");

@@ -123,7 +123,8 @@ public sealed class TextTests(Workplace place) : InBrowser(place)
         none.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
     }
 
-    private const string Long = "Every kiln has its own weather and the people who fire it learn to read the colour of the flame before they trust any cone so a " +
+    private const string Long = "Every kiln has its own weather and the people who fire it learn to read the colour of the flame before they trust any " +
+        "cone so a " +
         "shelf near the door comes out quiet while the one beneath the flue takes ash and turns to honey or to iron red when the wind is in the east";
 
     private static (double X, double Y, string Text)[] Placed(Browser browser, int frame) => [.. browser.Driver
@@ -222,7 +223,8 @@ public sealed class TextTests(Workplace place) : InBrowser(place)
         Browser.Click("#flow-wrap-around option[value=Contour]");
         Frame(id, picture, f => f.GetProperty("wrap").GetProperty("around").GetString() == "contour", "text keeps clear of what it shows");
         Settled();
-        Browser.Until(() => Browser.Run<bool>($"return document.querySelector('#frame-{picture} .contour').getAttribute('d').length > 10"), "the contour is shown");
+        Browser.Until(() => Browser.Run<bool>($"return document.querySelector('#frame-{picture} .contour').getAttribute('d').length > 10"),
+            "the contour is shown");
         double Beside() => Browser.Run<double>($"const m = 150; return Math.min(...[...document.querySelectorAll('#frame-{text} text')].map(t => t.getBBox())" +
             ".filter(b => b.y < m && b.y + b.height > m && b.x > 200).map(b => b.x))");
         double near = Beside();
@@ -266,7 +268,8 @@ public sealed class TextTests(Workplace place) : InBrowser(place)
         Settled();
         Actions().MoveToElement(Browser.Find($"#frame-{first} .overflow-mark")).ClickAndHold().MoveToLocation(empty.X - 10, empty.Y)
             .MoveToLocation(empty.X, empty.Y).Release().Perform();
-        Browser.Until(() => Browser.Has(".chain") && Browser.Find(".chain").Text.Contains("2 of 2", StringComparison.Ordinal), "it runs on, and that frame is chosen");
+        Browser.Until(() => Browser.Has(".chain") && Browser.Find(".chain").Text.Contains("2 of 2", StringComparison.Ordinal),
+            "it runs on, and that frame is chosen");
         Settled();
         Shown(second).ShouldNotBeEmpty();
         Shown(third).ShouldBe(["own words"]);

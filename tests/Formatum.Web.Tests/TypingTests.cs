@@ -288,7 +288,8 @@ public sealed class TypingTests(Workplace place) : InBrowser(place)
         OpenDesk(id);
         // Another window, as the server sees it: it asks how what is typed stands, and says where its caret is.
         using var other = new System.Net.WebSockets.ClientWebSocket();
-        await other.ConnectAsync(new Uri($"{Server.Address.Replace("http", "ws", StringComparison.Ordinal)}/publications/{id}/desk/1/hand?window=elsewhere"), default);
+        await other.ConnectAsync(new Uri($"{Server.Address.Replace("http", "ws", StringComparison.Ordinal)}/publications/{id}/desk/1/hand?window=elsewhere"),
+            default);
         async Task TypeAsync(int caret)
         {
             byte[] question = JsonSerializer.SerializeToUtf8Bytes(new

@@ -13,7 +13,8 @@ internal static class UsualLooks
     public static void Follow(Draft draft)
     {
         var before = new Draft(draft.Origin);
-        var changed = draft.Origin.Rules.Keys.Select(id => (Id: id, Was: Of(before, id), Now: Of(draft, id))).Where(r => r.Was != r.Now).ToDictionary(r => r.Id);
+        var changed = draft.Origin.Rules.Keys.Select(id => (Id: id, Was: Of(before, id), Now: Of(draft, id))).Where(r => r.Was != r.Now)
+            .ToDictionary(r => r.Id);
         if (changed.Count == 0) return;
         foreach (var frame in draft.Origin.Frames.Values)
         {

@@ -80,7 +80,8 @@ public static partial class Units
     private static double Parse(Group digits) =>
         digits.Success && digits.Length > 0 ? double.Parse(digits.Value, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture) : 0;
 
-    [GeneratedRegex("""^(?<sign>[+-]?)\s*(?<amount>\d{1,12}(?:\.\d{0,12})?|\.\d{1,12})\s*(?:(?<unit>p)(?<rest>\d{1,6}(?:\.\d{0,6})?)|(?<unit>mm|cm|m|in|"|pt|pc|picas?|p)?)$""",
+    [GeneratedRegex("""^(?<sign>[+-]?)\s*(?<amount>\d{1,12}(?:\.\d{0,12})?|\.\d{1,12})\s*""" +
+        """(?:(?<unit>p)(?<rest>\d{1,6}(?:\.\d{0,6})?)|(?<unit>mm|cm|m|in|"|pt|pc|picas?|p)?)$""",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     private static partial Regex LengthPattern();
 }

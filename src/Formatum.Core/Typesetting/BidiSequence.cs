@@ -69,7 +69,10 @@ internal sealed class BidiSequence
     {
         int count = _places.Count;
         for (int i = 0; i < count; i++)
-            if (this[i] == BidiClass.NSM) this[i] = i == 0 ? _before : Bidi.BeginsIsolate(this[i - 1]) || this[i - 1] == BidiClass.PDI ? BidiClass.ON : this[i - 1];
+        {
+            if (this[i] != BidiClass.NSM) continue;
+            this[i] = i == 0 ? _before : Bidi.BeginsIsolate(this[i - 1]) || this[i - 1] == BidiClass.PDI ? BidiClass.ON : this[i - 1];
+        }
         var strong = _before;
         for (int i = 0; i < count; i++)
         {
@@ -80,7 +83,8 @@ internal sealed class BidiSequence
         for (int i = 1; i < count - 1; i++)
         {
             var (one, other) = (this[i - 1], this[i + 1]);
-            if (one == other && ((this[i] is BidiClass.ES or BidiClass.CS && one == BidiClass.EN) || (this[i] == BidiClass.CS && one == BidiClass.AN))) this[i] = one;
+            if (one != other) continue;
+            if ((this[i] is BidiClass.ES or BidiClass.CS && one == BidiClass.EN) || (this[i] == BidiClass.CS && one == BidiClass.AN)) this[i] = one;
         }
         for (int i = 0; i < count; i++)
         {
@@ -173,7 +177,8 @@ internal sealed class BidiSequence
         }
     }
 
-    private static bool IsNeutral(BidiClass type) => type is BidiClass.B or BidiClass.S or BidiClass.WS or BidiClass.ON or BidiClass.PDI || Bidi.BeginsIsolate(type);
+    private static bool IsNeutral(BidiClass type) =>
+        type is BidiClass.B or BidiClass.S or BidiClass.WS or BidiClass.ON or BidiClass.PDI || Bidi.BeginsIsolate(type);
 
     /// <summary>N1 and N2.</summary>
     private void Neutral()

@@ -75,7 +75,8 @@ internal sealed class MeasuredParagraph
     /// <summary>Whether none of its characters needs higher lines.</summary>
     public bool IsEven { get; }
 
-    /// <summary>The leading's excess over the face's reach lies half above, half below (CSS Inline Layout 3, 5.1). Raised characters take no more room.</summary>
+    /// <summary>The leading's excess over the face's reach lies half above, half below (CSS Inline Layout 3, 5.1). Raised characters take
+    /// no more room.</summary>
     private (double Above, double Below) HeightOf(TextStyle style)
     {
         var (ascent, descent) = _typefaces.ReachOf(style);
@@ -404,7 +405,8 @@ internal sealed class MeasuredParagraph
         return new(text, start, style, x, glyphs) { Size = measures.Size, Raise = measures.Raise, RightToLeft = right };
     }
 
-    /// <summary>Fills a tab's room with its leader, as often as that goes into it whole; they stand under one another from line to line. Where it ends.</summary>
+    /// <summary>Fills a tab's room with its leader, as often as that goes into it whole; they stand under one another from line to line. Where
+    /// it ends.</summary>
     private double Leader(List<SetRun> runs, in Gap gap)
     {
         if (gap.Leader.Length == 0) return gap.To;

@@ -29,11 +29,12 @@ public static class PictureWorker
         {
             var known = question.Known is null ? null : PartJson.Read<LinkedImage>(PartKind.Image, question.Known);
             bool isMeasured = question.Work is Work.Pixels or Work.Samples or Work.Profile;
-            ReaderLimits.Allow(drawing: !isMeasured && (known?.Format == "svg" || IsDrawing(question.Path)));
+            int seconds = !isMeasured && (known?.Format == "svg" || IsDrawing(question.Path)) ? ReaderLimits.ForDrawing : ReaderLimits.ForPicture;
+            ReaderLimits.Allow(question.Work == Work.Read ? ReaderLimits.ForWords : seconds);
             switch (question.Work)
             {
                 case Work.Read:
-                    return new(Image: PartJson.Write(reader.Read(question.Path, question.Text, question.Bare)));
+                    return new(Image: PartJson.Write(reader.Read(question.Path, question.Text, question.Bare, () => ReaderLimits.Allow(seconds))));
                 case Work.Previews:
                     previews.Make(question.Path, known!.ContentHash, known.Format, known.HasAlpha);
                     return new();
@@ -79,7 +80,7 @@ public static class PictureWorker
         }
     }
 
-    private static bool IsDrawing(string path)
+    internal static bool IsDrawing(string path)
     {
         try
         {

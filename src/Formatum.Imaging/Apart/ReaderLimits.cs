@@ -17,8 +17,8 @@ public static partial class ReaderLimits
     /// <summary>Of this the runtime itself may take so much, in bytes.</summary>
     private const long Managed = 512L << 20;
 
-    /// <summary>Processor time for one picture and one drawing, in seconds.</summary>
-    private const int PictureSeconds = 40, DrawingSeconds = 8;
+    /// <summary>Processor time for a picture, a font or a document, for a drawing, and for what a picture says of itself in words, in seconds.</summary>
+    public const int ForPicture = 40, ForDrawing = 8, ForWords = 8;
 
     /// <summary>How long a reader may be silent, in all: a disk that hangs must not hold it for good.</summary>
     public static readonly TimeSpan Silence = TimeSpan.FromMinutes(3);
@@ -50,11 +50,11 @@ public static partial class ReaderLimits
         }
     }
 
-    /// <summary>Gives this process time for one piece of work from now on; the operating system ends it after that.</summary>
-    public static void Allow(bool drawing)
+    /// <summary>Gives this process so many seconds of the processor's time from now on; the operating system ends it after that.</summary>
+    public static void Allow(int seconds)
     {
         using var self = Process.GetCurrentProcess();
-        Set(CpuTime, (long)Math.Ceiling(self.TotalProcessorTime.TotalSeconds) + (drawing ? DrawingSeconds : PictureSeconds), -1);
+        Set(CpuTime, (long)Math.Ceiling(self.TotalProcessorTime.TotalSeconds) + seconds, -1);
     }
 
     private static void Set(int what, long soft, long hard)

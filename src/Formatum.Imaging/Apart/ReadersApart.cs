@@ -120,7 +120,8 @@ public sealed class ReadersApart(PictureLimits limits, string previewFolder, str
         {
             var (reply, ending) = await TryAsync(question);
             // Words about a picture must never keep it out: it is read once more without them.
-            if (reply is null && question.Work == Work.Read && ending != ReaderEnding.Time) (reply, ending) = await TryAsync(question with { Bare = true });
+            if (reply is null && question.Work == Work.Read && (ending != ReaderEnding.Time || !PictureWorker.IsDrawing(question.Path)))
+                (reply, ending) = await TryAsync(question with { Bare = true });
             if (reply is null)
                 throw new BadPicture(ending switch { ReaderEnding.Time => TooLong, ReaderEnding.Memory => PictureReader.TooMuchMemory, _ => Ended });
             if (reply.Error is not { } error) return reply;

@@ -62,7 +62,7 @@ public sealed class FontsApart(string asideFolder, OwnProgram program)
     public static void Run(string[] arguments)
     {
         ReaderLimits.Take();
-        ReaderLimits.Allow(drawing: false);
+        ReaderLimits.Allow(ReaderLimits.ForPicture);
         Answer answer;
         try
         {

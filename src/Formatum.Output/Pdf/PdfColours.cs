@@ -133,7 +133,8 @@ internal sealed class PdfColours(PdfFile file, PressConversion? press, bool conv
             // Above the plates lie the parts that are worked out already, and the sum.
             program.Append("0 ");
             for (int i = 0; i < count; i++)
-                program.Append(System.Globalization.CultureInfo.InvariantCulture, $"{part + count - i} index {PdfSyntax.Number(parts[part](standIns[i]))} mul add ");
+                program.Append(System.Globalization.CultureInfo.InvariantCulture,
+                    $"{part + count - i} index {PdfSyntax.Number(parts[part](standIns[i]))} mul add ");
             program.Append("dup 1 gt{pop 1}if ");
         }
         program.Append(System.Globalization.CultureInfo.InvariantCulture, $"{count + parts.Length} {parts.Length} roll ");

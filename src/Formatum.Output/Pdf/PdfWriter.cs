@@ -153,7 +153,8 @@ public static class PdfWriter
         {
             if (_tags is null) return "";
             int outline = PdfOutline.Write(_file, Headings.Of(_publication, Typefaces.All), PageOf);
-            return $"/Lang {PdfSyntax.Text(TextCascade.LanguageOf(_publication))}/MarkInfo<</Marked true>>/StructTreeRoot {PdfSyntax.Reference(_tags.Write())}" +
+            return $"/Lang {PdfSyntax.Text(TextCascade.LanguageOf(_publication))}/MarkInfo<</Marked true>>" +
+                $"/StructTreeRoot {PdfSyntax.Reference(_tags.Write())}" +
                 (outline == 0 ? "" : $"/Outlines {PdfSyntax.Reference(outline)}/PageMode/UseOutlines");
         }
 

@@ -38,7 +38,8 @@ internal sealed class TwoPlates
         if (treatment is not { Inks: { } inks, Tint: null } || (inks.Dark is not SpotColour && inks.Light is not SpotColour)) return null;
         var amounts = Amounts(inks.Dark, press).Select(a => (a.Name, a.StandIn, a.IsSpot, Dark: a.Amount, Light: 0.0))
             .Concat(Amounts(inks.Light, press).Select(a => (a.Name, a.StandIn, a.IsSpot, Dark: 0.0, Light: a.Amount)));
-        return new([.. amounts.GroupBy(a => a.Name).Select(g => new TwoInkPlate(g.Key, g.First().StandIn, g.First().IsSpot, g.Sum(a => a.Dark), g.Sum(a => a.Light)))]);
+        return new([.. amounts.GroupBy(a => a.Name)
+            .Select(g => new TwoInkPlate(g.Key, g.First().StandIn, g.First().IsSpot, g.Sum(a => a.Dark), g.Sum(a => a.Light)))]);
     }
 
     private static IEnumerable<(string Name, CmykColour StandIn, bool IsSpot, double Amount)> Amounts(Colour colour, PressConversion press)

@@ -103,8 +103,12 @@ public static class SpreadView
 
     private const string Hatches = """
             <defs>
-            <pattern id="bleed-hatch" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="5" height="5" class="bleed-ground"/><path d="M0 0V5" class="bleed-line"/></pattern>
-            <pattern id="empty-hatch" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="9" height="9" class="empty-ground"/><path d="M0 0V9" class="empty-line"/></pattern>
+            <pattern id="bleed-hatch" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+              <rect width="5" height="5" class="bleed-ground"/><path d="M0 0V5" class="bleed-line"/>
+            </pattern>
+            <pattern id="empty-hatch" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+              <rect width="9" height="9" class="empty-ground"/><path d="M0 0V9" class="empty-line"/>
+            </pattern>
             </defs>
             """;
 

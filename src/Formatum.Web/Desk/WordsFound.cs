@@ -51,7 +51,8 @@ public sealed record WordsFound(int Count, int Texts, ImmutableArray<FoundWords>
             var (paragraph, at) = story.Text.PlaceOf(range.From);
             int where = Array.FindIndex([.. set], f => f.Lines.Any(l => l.Paragraph == paragraph && at < l.End + 1));
             int from = Math.Max(0, range.From - About), to = Math.Min(plain.Length, range.To + About);
-            yield return new(publication.Frames[story.FrameIds[where < 0 ? ^1 : where]], plain[from..range.From].Replace('\n', ' '), plain[range.From..range.To],
+            yield return new(publication.Frames[story.FrameIds[where < 0 ? ^1 : where]], plain[from..range.From].Replace('\n', ' '),
+                plain[range.From..range.To],
                 plain[range.To..to].Replace('\n', ' '));
         }
     }

@@ -44,7 +44,8 @@ public sealed class Problems(ILogger<Problems> log) : IExceptionHandler
         <link rel="icon" href="/img/mark.svg"><link rel="stylesheet" href="/lib/bootstrap.min.css"><link rel="stylesheet" href="/css/formatum.css"></head>
         <body>
         <header class="topbar"><a class="wordmark" href="/"><img src="/img/mark.svg" alt="" width="24" height="24"> Formatum</a></header>
-        <main class="sheet-inner"><h1>{WebUtility.HtmlEncode(problem.Title)}</h1><p class="lead">{WebUtility.HtmlEncode(problem.Detail)}</p><a class="btn btn-primary" href="/">To the shelf</a></main>
+        <main class="sheet-inner"><h1>{WebUtility.HtmlEncode(problem.Title)}</h1><p class="lead">{WebUtility.HtmlEncode(problem.Detail)}</p>
+        <a class="btn btn-primary" href="/">To the shelf</a></main>
         </body>
         </html>
         """;

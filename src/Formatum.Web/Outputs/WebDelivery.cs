@@ -87,7 +87,8 @@ internal static class WebDelivery
 
     /// <summary>What came from outside, no more and no longer than people read.</summary>
     private static ImmutableArray<string> Words(string?[]? words) => [.. (words ?? [])
-        .Select(w => new string([.. (w ?? "").Where(c => !char.IsControl(c))]).Trim()).Where(w => w.Length > 0).Take(MostWords).Select(w => w.Length > LongestWords ? w[..LongestWords] + " ..." : w)];
+        .Select(w => new string([.. (w ?? "").Where(c => !char.IsControl(c))]).Trim()).Where(w => w.Length > 0).Take(MostWords)
+        .Select(w => w.Length > LongestWords ? w[..LongestWords] + " ..." : w)];
 
     private static Handover Failed(Handover handover, string reason) => handover with { State = HandoverState.Failed, Reasons = [reason] };
 }

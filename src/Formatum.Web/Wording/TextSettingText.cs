@@ -124,7 +124,8 @@ public static partial class TextSettingText
                 ? 2 : 1;
             if (!Units.TryParse(string.Concat(parts[..length]), LengthUnit.Point, out double at))
             {
-                errors.Add(field, $"\u201c{one}\u201d is not a tab stop. Type where it is, what stands there and what leads to it, such as \u201c40 right .\u201d.");
+                errors.Add(field, $"\u201c{one}\u201d is not a tab stop. Type where it is, what stands there and what leads to it, such as " +
+                    "\u201c40 right .\u201d.");
                 return null;
             }
             var alignment = named > 0 ? Enum.Parse<TabAlignment>(parts[named], ignoreCase: true) : TabAlignment.Left;

@@ -222,7 +222,8 @@ public sealed class StyleEditTests
     [Fact]
     public void What_is_found_is_replaced_in_the_style_it_stands_in()
     {
-        var (p, frame) = Begin(new Paragraph("", TextStyle.Usual).Of([new("aaa an"), new("An") { Set = new() { Bold = true } }, new(" a")]), new Paragraph("An", (int?)null));
+        var (p, frame) = Begin(new Paragraph("", TextStyle.Usual).Of([new("aaa an"), new("An") { Set = new() { Bold = true } }, new(" a")]),
+            new Paragraph("An", (int?)null));
         int[] At(WordSearch search) => [.. search.In(TextOf(p, frame)).Select(r => r.From)];
         At(new("an")).ShouldBe([4, 6, 11]);
         At(new("an", MatchCase: true)).ShouldBe([4]);

@@ -79,7 +79,9 @@ public sealed class AgainstBrowserTests(AgainstBrowserTests.OneBrowser one) : IC
             for (int i = 0; i < cases.Count; i++)
             {
                 var c = cases[i];
-                html.Append(CultureInfo.InvariantCulture, $"<img style='left:{i % Columns * Cell}px;top:{i / Columns * Cell}px;width:{c.W}px;height:{c.H}px;object-fit:{c.Fit.Item2};object-position:{N(c.X * 100)}% {N(c.Y * 100)}%' src=\"{Quarters(c.A, c.B)}\">");
+                html.Append(CultureInfo.InvariantCulture,
+                    $"<img style='left:{i % Columns * Cell}px;top:{i / Columns * Cell}px;width:{c.W}px;height:{c.H}px;" +
+                    $"object-fit:{c.Fit.Item2};object-position:{N(c.X * 100)}% {N(c.Y * 100)}%' src=\"{Quarters(c.A, c.B)}\">");
             }
             Open(html.ToString());
             Browser.Until(() => _browser.Run<bool>("return [...document.images].every(i => i.complete && i.naturalWidth)"), "the images");

@@ -88,7 +88,8 @@ public sealed class ImposerTests
     public void Pages_lie_in_the_middle_with_gutters_and_their_bleed_goes_no_farther_than_half_of_these()
     {
         double sheetWidth = Units.Millimetres(320), sheetHeight = Units.Millimetres(450), gutter = 4, bleed = 8.5;
-        var side = Imposer.Of(new() { Kind = ImpositionKind.Several, Across = 2, Down = 2, SheetWidth = sheetWidth, SheetHeight = sheetHeight, Gutter = gutter },
+        var side = Imposer.Of(new() { Kind = ImpositionKind.Several, Across = 2, Down = 2, SheetWidth = sheetWidth, SheetHeight = sheetHeight,
+            Gutter = gutter },
             A5(), [1, 2, 3, 4], bleed, 20)[0];
         side.Block.Centre.X.ShouldBe(sheetWidth / 2, 1e-9);
         side.Block.Centre.Y.ShouldBe(sheetHeight / 2, 1e-9);
@@ -101,12 +102,14 @@ public sealed class ImposerTests
     [Fact]
     public void Sheets_that_are_too_small_or_too_large_are_refused_in_words()
     {
-        Should.Throw<EditRefused>(() => Imposer.Of(Booklet with { SheetWidth = Units.Millimetres(210), SheetHeight = Units.Millimetres(297) }, A5(), [1, 2], 0, 0))
+        Should.Throw<EditRefused>(() => Imposer.Of(Booklet with { SheetWidth = Units.Millimetres(210), SheetHeight = Units.Millimetres(297) }, A5(), [1, 2], 0,
+            0))
             .Message.ShouldContain("The pages need 296 mm x 210 mm");
         Should.Throw<EditRefused>(() => Imposer.Of(new() { Kind = ImpositionKind.Several, Across = 20, Down = 20 },
             A5() with { PageWidth = 1000 }, [1], 0, 0)).Errors[0].Field.ShouldBe("imposition.sheet");
         var errors = new FieldErrors();
         new Imposition { Across = 0, Down = 21, Gutter = -1, Creep = double.NaN, SheetWidth = 10 }.Check(errors);
-        errors.ToImmutable().Select(e => e.Field).ShouldBe(["imposition.across", "imposition.down", "imposition.gutter", "imposition.creep", "imposition.sheet"]);
+        errors.ToImmutable().Select(e => e.Field).ShouldBe(["imposition.across", "imposition.down", "imposition.gutter", "imposition.creep",
+            "imposition.sheet"]);
     }
 }

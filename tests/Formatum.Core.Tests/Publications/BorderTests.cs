@@ -79,7 +79,8 @@ public class BorderTests
     public void A_border_of_before_is_one_solid_line_on_the_outline_and_today_s_comes_back_as_it_was()
     {
         var frame = new Frame { Id = 7, PageId = 3, Box = new(0, 0, 9, 9), Look = new Look { Border = new(2, Red) } };
-        PartJson.Read(PartKind.Frame, """{"version":3,"id":7,"pageId":3,"box":{"x":0,"y":0,"width":9,"height":9},"look":{"border":{"width":2,"colour":"#ff0000"}}}""")
+        PartJson.Read(PartKind.Frame, """{"version":3,"id":7,"pageId":3,"box":{"x":0,"y":0,"width":9,"height":9},"look":{"border":{"width":2""" +
+            ""","colour":"#ff0000"}}}""")
             .Cast<Frame>().Single().Look.ShouldBe(frame.Look);
         var full = frame with
         {

@@ -22,7 +22,8 @@ public sealed class BidiTests
             string told = string.Join(' ', levels.Select((level, i) => bidi.IsRemoved(i) ? "x" : level.ToString(CultureInfo.InvariantCulture)));
             int[] seen = [.. Enumerable.Range(0, points.Length).Where(i => !bidi.IsRemoved(i))];
             string order = string.Join(' ', Bidi.InOrder([.. seen.Select(i => levels[i])]).Select(i => seen[i]));
-            if (bidi.ParagraphLevel.ToString(CultureInfo.InvariantCulture) != fields[2] || told != fields[3] || order != fields[4].Trim()) wrong.Add($"{line}\n{told};{order}");
+            if (bidi.ParagraphLevel.ToString(CultureInfo.InvariantCulture) != fields[2] || told != fields[3]
+                || order != fields[4].Trim()) wrong.Add($"{line}\n{told};{order}");
         }
         cases.ShouldBeGreaterThan(90_000);
         wrong.Count.ShouldBe(0, string.Join('\n', wrong.Take(5)));

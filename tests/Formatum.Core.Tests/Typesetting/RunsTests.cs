@@ -211,5 +211,6 @@ public sealed class RunsTests
     }
 
     private static string Told(SetText set) => $"{set.LeftOut} {set.WordsLeftOver}\n" + string.Join('\n', set.Lines.Select(l => FormattableString.Invariant(
-        $"{l.Paragraph} {l.Start}-{l.End} {l.X} {l.Baseline} {l.Width} {l.Column} {string.Join('|', l.Runs.Select(r => FormattableString.Invariant($"{r.Text}@{r.X}")))}")));
+        $"{l.Paragraph} {l.Start}-{l.End} {l.X} {l.Baseline} {l.Width} {l.Column} " +
+        string.Join('|', l.Runs.Select(r => FormattableString.Invariant($"{r.Text}@{r.X}"))))));
 }
