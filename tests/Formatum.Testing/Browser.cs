@@ -63,8 +63,9 @@ public sealed class Browser : IDisposable
     public T Run<T>(string script, params object[] arguments) => (T)Driver.ExecuteScript(script, arguments)!;
 
     /// <summary>Waits until a condition gives something other than null or false. An element that went stale meanwhile counts as not yet.</summary>
+    /// <remarks>It waits long: heavy work of the server steps back behind all else that the machine does.</remarks>
     /// <exception cref="TimeoutException">It did not in time.</exception>
-    public static T Until<T>(Func<T?> condition, string what, int seconds = 45)
+    public static T Until<T>(Func<T?> condition, string what, int seconds = 120)
     {
         var until = DateTime.UtcNow.AddSeconds(seconds);
         // Soon after the act, then less and less often: asking without pause keeps the page from answering where there are few cores.

@@ -83,7 +83,7 @@ public sealed class ImagesTests : InBrowser
         // Touched alone, it is what it was.
         File.SetLastWriteTimeUtc(Pictures["work/tall.jpg"], DateTime.UtcNow.AddMinutes(-5));
         File.WriteAllBytes(Pictures["work/wide.jpg"], ApiTests.Jpeg(600, 300, 5));
-        Browser.Until(() => Browser.Has("#update-all"), "the watch saw it", seconds: 30);
+        Browser.Until(() => Browser.Has("#update-all"), "the watch saw it");
         Browser.Find("#update-all").Text.ShouldBe("Update 1 changed link");
         (await ImageAsync(id, images["wide.jpg"])).GetProperty("contentHash").GetString().ShouldBe(before);
 
