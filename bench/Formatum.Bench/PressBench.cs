@@ -114,8 +114,12 @@ internal static class PressBench
         publication = publication.With(new LinkImages([.. files.Select(f => reader.Read(f, Path.GetFileName(f)))]).On(publication));
         int[] ids = [.. publication.Images.Keys.Order()];
         for (int i = 0; i < ids.Length; i++)
-            publication = publication.With(new MakeFrame { Page = 1 + i / Each, Box = new(20 + i % 2 * 280, 20 + i / 2 % 2 * 400, 270, 380),
-                ImageId = ids[i] }.On(publication));
+            publication = publication.With(new MakeFrame
+            {
+                Page = 1 + i / Each,
+                Box = new(20 + i % 2 * 280, 20 + i / 2 % 2 * 400, 270, 380),
+                ImageId = ids[i]
+            }.On(publication));
         return publication;
     }
 

@@ -38,16 +38,31 @@ public sealed class BookTests : IDisposable
             150, 6),
             _shop.Quarters("bowl.png", 200, 200), _shop.Quarters("plate.tif", 300, 200), _shop.Reader.Read(drawing, "mark.svg"));
         p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(50, 400, 200, 120), Text = Text(("Second words, at kiln@brackenfold.example.", 0)) });
-        p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(50, 100, 200, 120), Text = Text(("Firing", 1),
-            ("See https://brackenfold.example/firing?a=1&b=2", 0)) });
+        p = Workshop.Do(p, new MakeFrame
+        {
+            Page = 1,
+            Box = new(50, 100, 200, 120),
+            Text = Text(("Firing", 1),
+            ("See https://brackenfold.example/firing?a=1&b=2", 0))
+        });
         p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(300, 100, 200, 150), ImageId = Workshop.IdOf(p, "jug & bowl.jpg"), Look = Looks.Everything });
         p = Workshop.Do(p, new MakeFrame { Page = 2, Box = new(50, 100, 300, 200), Text = Text(("{contents}", 0)) });
         p = Workshop.Do(p, new MakeFrame { Page = 2, Box = new(50, 400, 100, 100), ImageId = Workshop.IdOf(p, "turned.jpg") });
-        p = Workshop.Do(p, new MakeFrame { Page = 3, Box = new(50, 100, 200, 120), Text = Text(("Glazes", 1), ("Celadon", 2),
-            ("fi ffi \u05e9\u05dc\u05d5\u05dd", 0)) });
+        p = Workshop.Do(p, new MakeFrame
+        {
+            Page = 3,
+            Box = new(50, 100, 200, 120),
+            Text = Text(("Glazes", 1), ("Celadon", 2),
+            ("fi ffi \u05e9\u05dc\u05d5\u05dd", 0))
+        });
         foreach (var (name, i) in new[] { "bowl.png", "plate.tif", "mark.svg", "jug & bowl.jpg" }.Select((n, i) => (n, i)))
-            p = Workshop.Do(p, new MakeFrame { Page = 4, Box = new(50 + 120 * i, 300, 100, 100), ImageId = Workshop.IdOf(p, name),
-            Outline = i == 1 ? Outline.Ellipse : Outline.Rectangle });
+            p = Workshop.Do(p, new MakeFrame
+            {
+                Page = 4,
+                Box = new(50 + 120 * i, 300, 100, 100),
+                ImageId = Workshop.IdOf(p, name),
+                Outline = i == 1 ? Outline.Ellipse : Outline.Rectangle
+            });
         return p;
     }
 

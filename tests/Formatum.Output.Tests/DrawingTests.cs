@@ -112,8 +112,13 @@ public sealed class DrawingTests : IDisposable
     private static Publication Showing(LinkedImage image)
     {
         var p = Workshop.Link(Publication.Create(Workshop.A4() with { PageWidth = 240, PageHeight = 160, Bleed = 0 }, 1), image);
-        return Workshop.Do(p, new MakeFrame { Page = 1, Box = new(20, 20, 200, 120), ImageId = p.Images.Keys.Single(),
-            Own = new() { Fit = Core.Fitting.FitKind.Fit } });
+        return Workshop.Do(p, new MakeFrame
+        {
+            Page = 1,
+            Box = new(20, 20, 200, 120),
+            ImageId = p.Images.Keys.Single(),
+            Own = new() { Fit = Core.Fitting.FitKind.Fit }
+        });
     }
 
     private string Print(Publication p, bool convert = false, bool screen = false)

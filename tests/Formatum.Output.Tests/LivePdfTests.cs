@@ -26,8 +26,13 @@ public sealed class LivePdfTests : IDisposable
         p = Workshop.Link(p, _shop.Quarters("jug.jpg", 300, 200) with { Caption = "A jug, glazed twice" }, _shop.Quarters("bowl.jpg", 200, 200));
         // Made from below upwards: read from above downwards.
         p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(50, 400, 200, 120), Text = Text(("Second words, at kiln@brackenfold.example.", 0)) });
-        p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(50, 100, 200, 120), Text = Text(("Firing", 1),
-            ("See https://brackenfold.example/firing?a=1 for more.", 0)) });
+        p = Workshop.Do(p, new MakeFrame
+        {
+            Page = 1,
+            Box = new(50, 100, 200, 120),
+            Text = Text(("Firing", 1),
+            ("See https://brackenfold.example/firing?a=1 for more.", 0))
+        });
         p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(50, 250, 120, 100), ImageId = Workshop.IdOf(p, "jug.jpg"), Look = new() { Opacity = 0.5 } });
         p = Workshop.Do(p, new MakeFrame { Page = 2, Box = new(50, 100, 200, 120), Text = Text(("Glazes", 1), ("Celadon", 2), ("Words of celadon", 0)) });
         p = Workshop.Do(p, new MakeFrame { Page = 3, Box = new(50, 100, 200, 100), ImageId = Workshop.IdOf(p, "bowl.jpg") });

@@ -156,8 +156,13 @@ public sealed class PrintPdfTests : IDisposable
     public void Black_text_is_on_one_plate_and_prints_over_what_lies_beneath()
     {
         var p = Workshop.Do(Square(), new MakeFrame { Page = 1, Box = new(0, 0, 400, 200), Look = new() { Background = new CmykColour(1, 0, 0, 0) } });
-        p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(20, 20, 360, 340), Text = new(
-            [new("\u2588\u2588 Black words", TextStyle.Usual with { Size = 60 })]) });
+        p = Workshop.Do(p, new MakeFrame
+        {
+            Page = 1,
+            Box = new(20, 20, 360, 340),
+            Text = new(
+            [new("\u2588\u2588 Black words", TextStyle.Usual with { Size = 60 })])
+        });
         var plates = Plates(Write(p));
         plates["Magenta"].Max().ShouldBe(0);
         plates["Yellow"].Max().ShouldBe(0);
@@ -183,8 +188,12 @@ public sealed class PrintPdfTests : IDisposable
     public void A_page_of_text_is_small()
     {
         string words = string.Join(' ', Enumerable.Range(0, 600).Select(i => new[] { "clay", "Glaze", "kiln,", "firing", "ash", "wheel." }[i % 6]));
-        var p = Workshop.Do(Publication.Create(Workshop.A4(), 1), new MakeFrame { Page = 1, Box = new(40, 40, 500, 760),
-            Text = new([new(words, TextStyle.Usual)]) });
+        var p = Workshop.Do(Publication.Create(Workshop.A4(), 1), new MakeFrame
+        {
+            Page = 1,
+            Box = new(40, 40, 500, 760),
+            Text = new([new(words, TextStyle.Usual)])
+        });
         string path = Write(p, new PdfOptions());
         new FileInfo(path).Length.ShouldBeLessThan(60_000);
         Tool.Run("pdftotext", path, "-").ShouldContain("Glaze kiln, firing");

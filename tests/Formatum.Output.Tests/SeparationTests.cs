@@ -86,8 +86,13 @@ public sealed class SeparationTests : IDisposable
     public void So_much_ink_as_Ghostscript_finds()
     {
         var p = Workshop.Link(Publication.Create(Workshop.A4() with { PageWidth = 300, PageHeight = 300, Bleed = 0 }, 1), _shop.Quarters("q.png", 300, 300));
-        p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(30, 30, 200, 240), ImageId = Workshop.IdOf(p, "q.png"),
-            Own = new() { Fit = Core.Fitting.FitKind.Fill } });
+        p = Workshop.Do(p, new MakeFrame
+        {
+            Page = 1,
+            Box = new(30, 30, 200, 240),
+            ImageId = Workshop.IdOf(p, "q.png"),
+            Own = new() { Fit = Core.Fitting.FitKind.Fill }
+        });
         PdfWriter.Write(p, new(_shop.Previews), new() { Press = Press, Convert = true }, _shop.Folder["i.pdf"]);
         string said = Tool.Run("gs", "-q", "-dNOPAUSE", "-dBATCH", "-sDEVICE=ink_cov", "-r72", "-o", "-", _shop.Folder["i.pdf"]);
         double[] theirs = [.. said.Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(4)

@@ -63,8 +63,11 @@ public sealed class CheckTests(Workplace place) : InBrowser(place)
         await Server.PostAsync($"/api/publications/{id}/undo", new { });
         Kinds(await CheckAsync(id)).ShouldContain("text-left-over");
 
-        var accepted = await Server.PostAsync($"/api/publications/{id}/check/accepted", new { ids = new[] { $"belowLeastPpi-frame-{coarse}" },
-            reason = "Meant so" });
+        var accepted = await Server.PostAsync($"/api/publications/{id}/check/accepted", new
+        {
+            ids = new[] { $"belowLeastPpi-frame-{coarse}" },
+            reason = "Meant so"
+        });
         Kinds(accepted).ShouldBe(["text-left-over"]);
         Kinds(await Server.PostAsync($"/api/publications/{id}/check/unaccepted", new { ids = new[] { $"belowLeastPpi-frame-{coarse}" } }))
             .ShouldContain("below-least-ppi");

@@ -117,8 +117,12 @@ public sealed class HouseStyleTests(Workplace place) : InBrowser(place)
             .ShouldBe(["Product", "Framed", "Caption"]);
         int look = parts.EnumerateArray().Single(p => p.GetProperty("kind").GetString() == "look").GetProperty("id").GetInt32();
         await Server.PostAsync($"/api/publications/{id}/house-style", new { from = house, parts = new[] { new { kind = "look", id = look } } });
-        await Server.PostAsync($"/api/publications/{id}/house-style", new { from = house, parts = new[] { new { kind = "look", id = look,
-            @namesake = "beside" } } });
+        await Server.PostAsync($"/api/publications/{id}/house-style", new
+        {
+            from = house,
+            parts = new[] { new { kind = "look", id = look,
+            @namesake = "beside" } }
+        });
         (await NamesAsync(id, "looks")).ShouldBe(["Framed", "Framed 2"]);
         await Server.PostAsync($"/api/publications/{id}/house-style", new { from = house });
         (await Server.GetAsync($"/api/publications/{id}")).GetProperty("rules").EnumerateArray().Select(r => r.GetProperty("name").GetString())

@@ -122,8 +122,16 @@ public sealed class KeptFindingsTests
             11 => new AddPages(1 + random.Next(p.PageCount + 1), 1, random.Next(2) == 0 ? p.Masters.Keys.First() : null),
             12 when p.PageCount > 2 => new RemovePages([1 + random.Next(p.PageCount)]),
             13 => new MovePages([1 + random.Next(p.PageCount)], 1 + random.Next(p.PageCount + 1)),
-            14 => new DefineRule { RuleId = p.Rules.Keys.Single(), Name = "Whole", Settings = new() { Fit = (FitKind)random.Next(3),
-                InsetTop = random.Next(5) } },
+            14 => new DefineRule
+            {
+                RuleId = p.Rules.Keys.Single(),
+                Name = "Whole",
+                Settings = new()
+                {
+                    Fit = (FitKind)random.Next(3),
+                    InsetTop = random.Next(5)
+                }
+            },
             15 => new ChangeFrames { FrameIds = one, RuleId = new(random.Next(2) == 0 ? null : p.Rules.Keys.Single()) },
             16 => new DefineStyle
             {

@@ -258,8 +258,11 @@ public sealed class KindTests
         p.Found(FindingKind.LinkMissing, Links(LinkState.Missing))!.Places.Length.ShouldBe(2);
         p.Found(FindingKind.LinkChanged, Links(LinkState.Changed))!.Subject.ShouldBe("vase.jpg");
         p.Found(FindingKind.LinkMissing).ShouldBeNull();
-        CheckFacts Ink(double percent) => CheckFacts.None with { Inks = ImmutableDictionary<int, InkFact>.Empty.Add(p.Order.Ids[1],
-            new(percent, new(90, 90))) };
+        CheckFacts Ink(double percent) => CheckFacts.None with
+        {
+            Inks = ImmutableDictionary<int, InkFact>.Empty.Add(p.Order.Ids[1],
+            new(percent, new(90, 90)))
+        };
         p.Found(FindingKind.TooMuchInk, Ink(320.5)).ShouldBeNull();
         p.Found(FindingKind.TooMuchInk, Ink(330))!.Subject.ShouldBe("Page 2");
     }
@@ -296,8 +299,12 @@ public sealed class KindTests
         p.Check().All.ShouldBeEmpty();
         foreach (var kind in kinds) Mends(p, kind, profile: tidy);
         int rule = p.Rules.Keys.Max(), style = p.Styles.Keys.Max(), look = p.Looks.Keys.Max();
-        var based = p.Do(new DefineRule { Name = "Used", BasedOnId = rule }).Do(new DefineStyle { Kind = StyleKind.Paragraph, Name = "Used",
-            BasedOnId = style })
+        var based = p.Do(new DefineRule { Name = "Used", BasedOnId = rule }).Do(new DefineStyle
+        {
+            Kind = StyleKind.Paragraph,
+            Name = "Used",
+            BasedOnId = style
+        })
             .Do(new DefineLook { Name = "Used", BasedOnId = look });
         var used = based.Do(new ChangeFrames { FrameIds = [p.Last().Id], RuleId = new(based.Rules.Keys.Max()), LookId = new(based.Looks.Keys.Max()) })
             .Do(new PutStyle([p.Last().Id], based.Styles.Keys.Max(), StyleKind.Paragraph));

@@ -102,8 +102,12 @@ public sealed class ContourWrapTests
                                                                          select (angle, turn, zoom, distance, x)).Sample(c =>
         {
             var (p, text, image) = Begun(FitKind.Fill, c.angle, c.distance);
-            p = p.Do(new ChangeFrames { FrameIds = [image.Id], Set = new() { Fit = FitKind.Fill, Rotation = c.turn },
-                Recrop = new Recrop(c.zoom, new Vec(c.x, 0.5)) });
+            p = p.Do(new ChangeFrames
+            {
+                FrameIds = [image.Id],
+                Set = new() { Fit = FitKind.Fill, Rotation = c.turn },
+                Recrop = new Recrop(c.zoom, new Vec(c.x, 0.5))
+            });
             image = p.Frames[image.Id];
             var outline = image.Outline.Flatten(100, 100);
             var rings = Wraps.ContourOf(p, image, outline)!.Value;

@@ -84,8 +84,12 @@ public class HouseStyleEditTests
     public void A_namesake_is_used_replaced_or_stands_beside()
     {
         var house = House();
-        var here = Publication.Create(SetupTests.A4(), 1).Do(new DefineRule { Name = "Product", Description = "ours",
-            Settings = new() { Fit = FitKind.Natural } });
+        var here = Publication.Create(SetupTests.A4(), 1).Do(new DefineRule
+        {
+            Name = "Product",
+            Description = "ours",
+            Settings = new() { Fit = FitKind.Natural }
+        });
         here = here.Do(new MakeFrame { Page = 1, Box = new(0, 0, 100, 100), RuleId = here.Rules.Keys.Single() });
         var frame = here.Frames.Values.Single();
         Compare(house, here).Single(p => p.Name == "Product").Differs.ShouldBe(["What it is based on", "Description", "Fit"]);

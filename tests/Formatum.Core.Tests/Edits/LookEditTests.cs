@@ -45,8 +45,12 @@ public class LookEditTests
     {
         var p = Begin();
         int one = Named(p, "one").Id, two = Named(p, "two").Id;
-        p = p.Do(new ChangeLook([one], new() { Border = b => (b ?? Border.Usual) with { Width = 1 }, Background = new(Colour.Of("#dfe5d8")),
-            Shadow = _ => Shadow.Usual }));
+        p = p.Do(new ChangeLook([one], new()
+        {
+            Border = b => (b ?? Border.Usual) with { Width = 1 },
+            Background = new(Colour.Of("#dfe5d8")),
+            Shadow = _ => Shadow.Usual
+        }));
         var given = p.Do(new GiveLook([two], Named(p, "one").Look));
         Named(given, "two").ShouldBe(Named(p, "two") with { Look = Named(p, "one").Look });
         Named(given, "one").ShouldBe(Named(p, "one"));

@@ -287,8 +287,11 @@ public class MasterEditTests
         return p;
     }
 
-    private static Publication LetRunOn(Publication p, int side) => p.Do(new ChangeFrames { FrameIds = [Named(p, side, "Text").Id],
-        Area = new() { RunsOn = true } });
+    private static Publication LetRunOn(Publication p, int side) => p.Do(new ChangeFrames
+    {
+        FrameIds = [Named(p, side, "Text").Id],
+        Area = new() { RunsOn = true }
+    });
 
     private static int[] Chain(Publication p, int page) => [.. p.StoryOf(Named(p, page, "Text"))!.FrameIds.Select(id => p.NumberOf(p.Frames[id].PageId))];
 

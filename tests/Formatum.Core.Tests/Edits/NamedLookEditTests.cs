@@ -161,8 +161,15 @@ public class NamedLookEditTests
         p.WrappedFrames.Select(f => f.Id).ShouldBe([one]);
         var nearer = p.Do(new ChangeFrames { FrameIds = [one], Wrap = new() { Distance = new() { Top = 2 } } });
         nearer.WrapOf(nearer.Frames[one]).ShouldBe(Boxed with { Distance = new(2, 6, 6, 6) });
-        var off = p.Do(new ChangeFrames { FrameIds = [one], Wrap = new() { Around = WrapAround.None,
-            Distance = new() { Top = 0, Right = 0, Bottom = 0, Left = 0 } } });
+        var off = p.Do(new ChangeFrames
+        {
+            FrameIds = [one],
+            Wrap = new()
+            {
+                Around = WrapAround.None,
+                Distance = new() { Top = 0, Right = 0, Bottom = 0, Left = 0 }
+            }
+        });
         off.WrapOf(off.Frames[one]).ShouldBe(Wrap.Off);
         off.WrappedFrames.ShouldBeEmpty("not at all is set on it, over what the look says");
         var cleared = off.Do(new OpenLook([one], ["Wrap"]));

@@ -88,8 +88,15 @@ public sealed class ImposerTests
     public void Pages_lie_in_the_middle_with_gutters_and_their_bleed_goes_no_farther_than_half_of_these()
     {
         double sheetWidth = Units.Millimetres(320), sheetHeight = Units.Millimetres(450), gutter = 4, bleed = 8.5;
-        var side = Imposer.Of(new() { Kind = ImpositionKind.Several, Across = 2, Down = 2, SheetWidth = sheetWidth, SheetHeight = sheetHeight,
-            Gutter = gutter },
+        var side = Imposer.Of(new()
+        {
+            Kind = ImpositionKind.Several,
+            Across = 2,
+            Down = 2,
+            SheetWidth = sheetWidth,
+            SheetHeight = sheetHeight,
+            Gutter = gutter
+        },
             A5(), [1, 2, 3, 4], bleed, 20)[0];
         side.Block.Centre.X.ShouldBe(sheetWidth / 2, 1e-9);
         side.Block.Centre.Y.ShouldBe(sheetHeight / 2, 1e-9);

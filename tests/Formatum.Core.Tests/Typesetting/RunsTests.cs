@@ -210,7 +210,11 @@ public sealed class RunsTests
         }, iter: Rounds / 3);
     }
 
-    private static string Told(SetText set) => $"{set.LeftOut} {set.WordsLeftOver}\n" + string.Join('\n', set.Lines.Select(l => FormattableString.Invariant(
-        $"{l.Paragraph} {l.Start}-{l.End} {l.X} {l.Baseline} {l.Width} {l.Column} " +
-        string.Join('|', l.Runs.Select(r => FormattableString.Invariant($"{r.Text}@{r.X}"))))));
+    private static string Told(SetText set) => $"{set.LeftOut} {set.WordsLeftOver}\n" + string.Join('\n', set.Lines.Select(Told));
+
+    private static string Told(SetLine line)
+    {
+        string runs = string.Join('|', line.Runs.Select(r => FormattableString.Invariant($"{r.Text}@{r.X}")));
+        return FormattableString.Invariant($"{line.Paragraph} {line.Start}-{line.End} {line.X} {line.Baseline} {line.Width} {line.Column} {runs}");
+    }
 }

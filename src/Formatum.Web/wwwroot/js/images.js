@@ -118,7 +118,8 @@ function askFolder(wanted) {
     <p>It and the folders in it are searched, by content first, then by name. Nothing changes before you say so.</p>
     <label class="form-label" for="find-folder">Folder on the server</label>
     <input id="find-folder" class="form-control form-control-sm" autocomplete="off" spellcheck="false">
-    <div class="card-actions"><button class="btn btn-small btn-primary">Look there</button><button type="button" class="btn btn-small btn-quiet" id="leave-update">Not now</button></div></form>`;
+    <div class="card-actions"><button class="btn btn-small btn-primary">Look there</button><button
+      type="button" class="btn btn-small btn-quiet" id="leave-update">Not now</button></div></form>`;
   document.getElementById('update-body').replaceChildren(words.content);
   document.getElementById('find-folder').value = document.getElementById('folder')?.value ?? '';
   document.getElementById('find-form').dataset.images = wanted;

@@ -22,11 +22,13 @@ function show(text, { done = false, sent = null } = {}) {
 
 function listed(names, what) {
   if (names.length === 0) return '';
-  return ` ${names.length} of its linked files ${names.length === 1 ? 'was' : 'were'} ${what}: ${names.slice(0, 4).join(', ')}${names.length > 4 ? ' ...' : ''}.`;
+  const some = `${names.slice(0, 4).join(', ')}${names.length > 4 ? ' ...' : ''}`;
+  return ` ${names.length} of its linked files ${names.length === 1 ? 'was' : 'were'} ${what}: ${some}.`;
 }
 
 function open(answer) {
-  tellAfterwards(`${answer.name} is on the shelf.${listed(answer.changed, 'changed before it was bundled')}${listed(answer.missing, 'missing when it was bundled')}`);
+  const changed = listed(answer.changed, 'changed before it was bundled'), missing = listed(answer.missing, 'missing when it was bundled');
+  tellAfterwards(`${answer.name} is on the shelf.${changed}${missing}`);
   leavePage(`/publications/${answer.id}/desk`);
 }
 

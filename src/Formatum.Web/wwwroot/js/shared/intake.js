@@ -63,7 +63,8 @@ function show(status) {
     return;
   }
   progress.value = status.total ? status.done / status.total : 0;
-  words.textContent = `${status.resumed ? 'Going on: ' : ''}${status.done} of ${status.total} read${status.state === 'receiving' ? ', more are arriving' : timeLeft(status)}`;
+  const rest = status.state === 'receiving' ? ', more are arriving' : timeLeft(status);
+  words.textContent = `${status.resumed ? 'Going on: ' : ''}${status.done} of ${status.total} read${rest}`;
 }
 
 function fail(text) {

@@ -13,7 +13,8 @@ export function followPointer(target, onMove, onEnd = () => {}) {
 }
 
 // Whether a key belongs to what is typed in a field.
-export const isTyping = target => Boolean(target.closest?.('input:not([type=checkbox], [type=radio], [type=range], [type=color]), select, textarea, [contenteditable]'));
+const typedIn = 'input:not([type=checkbox], [type=radio], [type=range], [type=color]), select, textarea, [contenteditable]';
+export const isTyping = target => Boolean(target.closest?.(typedIn));
 
 // What is pressed and would be clicked when let go. Where an answer took it away in between, the click would reach nothing.
 const clickable = 'button, summary, label, select, a[href], input[type=checkbox], input[type=radio]';

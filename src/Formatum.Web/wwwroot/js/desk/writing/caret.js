@@ -65,7 +65,8 @@ export class Caret {
     const from = this.field.selectionStart, to = this.field.selectionEnd, line = this.lines[this.lineOf(this.focus)];
     this.selection.replaceChildren(...(from === to ? [] : this.lines.filter(l => l.start < to && l.end >= from)).map(l => {
       // From right to left, what is behind stands before.
-      const stops = l.stops.slice(Math.max(0, from - l.start), Math.min(l.stops.length, to - l.start + 1)), left = Math.min(...stops), right = Math.max(...stops);
+      const stops = l.stops.slice(Math.max(0, from - l.start), Math.min(l.stops.length, to - l.start + 1));
+      const left = Math.min(...stops), right = Math.max(...stops);
       return make('rect', { transform: l.frame.transform, x: left, y: l.top, width: Math.max(0.5, right - left), height: l.bottom - l.top });
     }));
     this.bar.classList.toggle('is-away', !line);
