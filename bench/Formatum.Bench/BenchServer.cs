@@ -38,6 +38,16 @@ internal sealed class BenchServer : IDisposable
     /// <summary>The most memory it had so far.</summary>
     public double PeakMegabytes => Measured.PeakMegabytes($"{_process.Id}");
 
+    /// <summary>The processor's time it has taken so far.</summary>
+    public double ProcessorSeconds
+    {
+        get
+        {
+            _process.Refresh();
+            return _process.TotalProcessorTime.TotalSeconds;
+        }
+    }
+
     public async Task<JsonElement> GetAsync(string path) => await Client.GetFromJsonAsync<JsonElement>(path);
 
     public async Task<JsonElement> PostAsync(string path, object body)

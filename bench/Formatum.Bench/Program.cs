@@ -13,6 +13,7 @@ switch (what)
         await RulesBench.StoreAsync(folder);
         break;
     case "pour": PourBench.Run(); break;
+    case "start": await StartBench.RunAsync(folder, args.ElementAtOrDefault(2)); break;
     case "open": await OpenBench.RunAsync(folder); break;
     case "load":
         await LoadBench.RunAsync(folder, int.Parse(args.ElementAtOrDefault(2) ?? "60", CultureInfo.InvariantCulture), args.ElementAtOrDefault(3));
@@ -37,8 +38,8 @@ switch (what)
     case "pdf": PdfBench.Run(folder); break;
     case "pdf-child": PdfBench.Child(folder, int.Parse(args[2], CultureInfo.InvariantCulture)); break;
     default:
-        Console.Error.WriteLine("Choose fit, rules, pour, open, load, words, wrap, treat, slider, typing, nudge, pointer, previews, import, check, compare, " +
-            "press or pdf.");
+        Console.Error.WriteLine("Choose fit, rules, pour, start, open, load, words, wrap, treat, slider, typing, nudge, pointer, previews, import, check, " +
+            "compare, press or pdf.");
         return 2;
 }
 return 0;

@@ -20,11 +20,11 @@ public sealed class PictureReader(PictureLimits limits, PreviewStore previews)
     /// <param name="path">Where the file is.</param>
     /// <param name="name">What people call it.</param>
     /// <param name="bare">Whether what the file says of itself in words is passed over.</param>
-    /// <param name="wordsRead">Told once those words are read, before anything else is.</param>
+    /// <param name="wordsAreRead">Told true before those words are read, and false once they are.</param>
     /// <returns>The image, its id still 0.</returns>
     /// <exception cref="BadPicture">It cannot be read as a picture.</exception>
     /// <exception cref="IOException">Its previews could not be written.</exception>
-    public LinkedImage Read(string path, string name, bool bare = false, Action? wordsRead = null)
+    public LinkedImage Read(string path, string name, bool bare = false, Action<bool>? wordsAreRead = null)
     {
         Vips.Prepare();
         var file = new FileInfo(path);
@@ -33,8 +33,9 @@ public sealed class PictureReader(PictureLimits limits, PreviewStore previews)
         var (format, hash) = Content(file);
         try
         {
+            wordsAreRead?.Invoke(true);
             var said = SaidBy(path, format, bare);
-            wordsRead?.Invoke();
+            wordsAreRead?.Invoke(false);
             var image = ReadHeader(path, format, said) with
             {
                 Name = name,

@@ -30,11 +30,12 @@ public static class PictureWorker
             var known = question.Known is null ? null : PartJson.Read<LinkedImage>(PartKind.Image, question.Known);
             bool isMeasured = question.Work is Work.Pixels or Work.Samples or Work.Profile;
             int seconds = !isMeasured && (known?.Format == "svg" || IsDrawing(question.Path)) ? ReaderLimits.ForDrawing : ReaderLimits.ForPicture;
-            ReaderLimits.Allow(question.Work == Work.Read ? ReaderLimits.ForWords : seconds);
+            ReaderLimits.Allow(seconds);
             switch (question.Work)
             {
                 case Work.Read:
-                    return new(Image: PartJson.Write(reader.Read(question.Path, question.Text, question.Bare, () => ReaderLimits.Allow(seconds))));
+                    return new(Image: PartJson.Write(reader.Read(question.Path, question.Text, question.Bare,
+                        words => ReaderLimits.Allow(words ? ReaderLimits.ForWords : seconds))));
                 case Work.Previews:
                     previews.Make(question.Path, known!.ContentHash, known.Format, known.HasAlpha);
                     return new();
