@@ -29,6 +29,9 @@ internal static class Measured
         return (double.Parse(numbers[0], CultureInfo.InvariantCulture), double.Parse(numbers[1], CultureInfo.InvariantCulture));
     }
 
+    /// <summary>The middle one of what was measured.</summary>
+    public static double Median(IReadOnlyCollection<double> all) => all.Order().ElementAt(all.Count / 2);
+
     private const int MedianOf = 9;
 
     /// <summary>The median of several runs, in milliseconds.</summary>

@@ -26,12 +26,12 @@ internal static class StartBench
                 processor[i].Add(server.ProcessorSeconds);
             }
         }
+        double[] wait = [.. ready.Select(Measured.Median)], work = [.. processor.Select(Measured.Median)];
         for (int i = 0; i < programs.Count; i++)
-            Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{(i == 0 ? "ours" : "the other")}: ready after {Middle(ready[i]):0.00} s; " +
-                $"{Middle(processor[i]):0.00} s of the processor until first pages and edits"));
+            Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{(i == 0 ? "ours" : "the other")}: ready after {wait[i]:0.00} s; " +
+                $"{work[i]:0.00} s of the processor until first pages and edits"));
         if (programs.Count > 1)
-            Console.WriteLine(string.Create(CultureInfo.InvariantCulture,
-                $"ratio {Middle(ready[0]) / Middle(ready[1]):0.00} until ready, {Middle(processor[0]) / Middle(processor[1]):0.00} in all"));
+            Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"ratio {wait[0] / wait[1]:0.00} until ready, {work[0] / work[1]:0.00} in all"));
     }
 
     private static async Task WorkAsync(BenchServer server)
@@ -43,6 +43,4 @@ internal static class StartBench
         await server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 30, y = 30, width = 100, height = 100 });
         await server.Client.GetStringAsync($"/publications/{id}/images");
     }
-
-    private static double Middle(List<double> all) => all.Order().ElementAt(all.Count / 2);
 }
