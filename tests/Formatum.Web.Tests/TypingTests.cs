@@ -202,6 +202,29 @@ public sealed class TypingTests(Workplace place) : InBrowser(place)
     }
 
     [Fact]
+    public async Task What_is_taken_back_of_a_text_on_another_page_has_the_caret_go_there_and_typing_with_it()
+    {
+        var (id, story, _) = await BeginAsync(Words(90));
+        OpenDesk(id);
+        Open();
+        void Control(string key) => Actions().KeyDown(Keys.Control).SendKeys(key).KeyUp(Keys.Control).Perform();
+        Control(Keys.Home);
+        Press("First ");
+        Control(Keys.End);
+        Press(" last");
+        Browser.Until(() => Browser.Driver.Url.EndsWith("/desk/3", StringComparison.Ordinal), "the spread it goes on in");
+        Browser.Until(() => Browser.Driver.SwitchTo().ActiveElement().GetAttribute("class") == "writing", "the caret is there");
+        Control("z");
+        Control("z");
+        Browser.Until(() => Browser.Driver.Url.EndsWith("/desk/1", StringComparison.Ordinal), "the spread on which the first was typed");
+        Browser.Until(() => Browser.Driver.SwitchTo().ActiveElement().GetAttribute("class") == "writing", "the caret is there");
+        Press("Now ");
+        Shown("Now");
+        Close();
+        TextOf(id, story).ShouldBe("Now " + Words(90));
+    }
+
+    [Fact]
     public async Task Paragraphs_lines_and_tabs_are_typed_and_a_long_text_loses_nothing_while_others_work()
     {
         var (id, story, frame) = await BeginAsync("");

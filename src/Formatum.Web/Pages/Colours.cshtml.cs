@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Globalization;
 using Formatum.Core.Checks;
 using Formatum.Core.Colours;
@@ -14,7 +15,8 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Formatum.Web.Pages;
 
 /// <summary>House style, Colours: the palette, changed with every frame it would touch, taken from files and pictures.</summary>
-public sealed class ColoursModel(PublicationStore store, HeavyWork heavy, MainColours mainColours, ProfileStore profiles) : PageModel
+public sealed class ColoursModel(PublicationStore store, HeavyWork heavy, MainColours mainColours, ProfileStore profiles)
+    : HouseStyleModel<PaletteColour>(store, "colours", "colour", "colour")
 {
     public required ColourSheet Sheet { get; set; }
 
@@ -31,10 +33,10 @@ public sealed class ColoursModel(PublicationStore store, HeavyWork heavy, MainCo
 
     public async Task<IActionResult> OnGetAsync(int id, string? colour, string? start)
     {
-        var standing = await store.OpenAsync(id);
+        var standing = await Store.OpenAsync(id);
         if (colour is null && standing.Publication.Colours.Count > 0)
             return Redirect(Address(id, standing.Publication.Colours.Keys.Min()));
-        var shown = ColourIn(standing.Publication, colour);
+        var shown = PartIn(standing.Publication, colour);
         var form = ColourForm.Of(shown, PressOf(standing.Publication.Setup), RgbColour.TryParse(start, out var rgb) ? rgb : null);
         form.Seen = standing.Revision;
         Sheet = await SheetAsync(standing, shown, form);
@@ -44,8 +46,8 @@ public sealed class ColoursModel(PublicationStore store, HeavyWork heavy, MainCo
     /// <summary>What the form as it is typed would come to.</summary>
     public async Task<IActionResult> OnPostPreviewAsync(int id, string? colour, ColourForm form)
     {
-        var standing = await store.OpenAsync(id);
-        return Partial("_ColourUnderWay", await SheetAsync(standing, ColourIn(standing.Publication, colour), form));
+        var standing = await Store.OpenAsync(id);
+        return Partial("_ColourUnderWay", await SheetAsync(standing, PartIn(standing.Publication, colour), form));
     }
 
     private Task<ColourSheet> SheetAsync(Standing standing, PaletteColour? colour, ColourForm form) =>
@@ -67,9 +69,9 @@ public sealed class ColoursModel(PublicationStore store, HeavyWork heavy, MainCo
     public async Task<IActionResult> OnPostApplyAsync(int id, string? colour, ColourForm form)
     {
         var errors = new FieldErrors();
-        var edit = form.Read(ColourIn((await store.OpenAsync(id)).Publication, colour), errors);
+        var edit = form.Read(PartIn((await Store.OpenAsync(id)).Publication, colour), errors);
         errors.ThrowIfAny();
-        var outcome = await store.EditAsync(id, edit, HttpContext.Seen(form.Seen));
+        var outcome = await Store.EditAsync(id, edit, HttpContext.Seen(form.Seen));
         return this.GoTo(Address(id, outcome.Changes.Items.Where(c => c.Key.Kind == PartKind.Colour).Select(c => (int?)c.Key.Id).FirstOrDefault()
             ?? edit.ColourId));
     }
@@ -77,12 +79,12 @@ public sealed class ColoursModel(PublicationStore store, HeavyWork heavy, MainCo
     /// <summary>Removes the colour: first what that would do, then, once that has been seen, does it.</summary>
     public async Task<IActionResult> OnPostRemoveAsync(int id, string? colour, int? instead, bool sure, long seen)
     {
-        var standing = await store.OpenAsync(id);
-        var of = ColourIn(standing.Publication, colour) ?? throw new EditRefused("colour", "No colour is named. Choose one first.");
+        var standing = await Store.OpenAsync(id);
+        var of = PartIn(standing.Publication, colour) ?? throw new EditRefused("colour", "No colour is named. Choose one first.");
         var edit = new RemoveColours([of.Id], instead is { } other ? new NamedColour(other) : null);
         if (sure)
         {
-            await store.EditAsync(id, edit, HttpContext.Seen(seen));
+            await Store.EditAsync(id, edit, HttpContext.Seen(seen));
             return this.GoTo(Address(id, instead));
         }
         var values = new Dictionary<string, string>
@@ -102,39 +104,28 @@ public sealed class ColoursModel(PublicationStore store, HeavyWork heavy, MainCo
         if (file.Length > PaletteFile.MostBytes) throw new EditRefused("file", "It is larger than 1 MB, which no palette is. Choose another file.");
         await using var bytes = new MemoryStream();
         await using (var content = file.OpenReadStream()) await content.CopyToAsync(bytes);
-        await store.EditAsync(id, new TakePalette([.. PaletteFile.Read(bytes.ToArray())]), HttpContext.Seen(seen));
+        await Store.EditAsync(id, new TakePalette([.. PaletteFile.Read(bytes.ToArray())]), HttpContext.Seen(seen));
         return this.GoTo(Address(id, null));
     }
 
     /// <summary>Takes the usual colours in, those of the same name staying as they are.</summary>
     public async Task<IActionResult> OnPostUsualAsync(int id, long seen)
     {
-        var there = (await store.OpenAsync(id)).Publication.Colours.Values.Select(c => c.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
-        await store.EditAsync(id, new TakePalette([.. PaletteColour.Usual(1).Where(c => !there.Contains(c.Name))]), HttpContext.Seen(seen));
+        var there = (await Store.OpenAsync(id)).Publication.Colours.Values.Select(c => c.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        await Store.EditAsync(id, new TakePalette([.. PaletteColour.Usual(1).Where(c => !there.Contains(c.Name))]), HttpContext.Seen(seen));
         return this.GoTo(Address(id, null));
     }
 
     /// <summary>The main colours of a picture.</summary>
     public async Task<IActionResult> OnGetMainAsync(int id, int image)
     {
-        var publication = (await store.OpenAsync(id)).Publication;
+        var publication = (await Store.OpenAsync(id)).Publication;
         var of = publication.Images.GetValueOrDefault(image) ?? throw new EditRefused("image", "That image is no longer in the publication.");
         var found = await heavy.RunAsync(_ => mainColours.Of(of.ContentHash), HttpContext.RequestAborted);
         return Partial("_MainColours", (id, of.Name, found));
     }
 
-    public async Task<IActionResult> OnPostHistoryAsync(int id, string? colour, string @do, long seen)
-    {
-        var outcome = @do == "redo" ? await store.RedoAsync(id, HttpContext.Seen(seen)) : await store.UndoAsync(id, HttpContext.Seen(seen));
-        return this.GoTo(Address(id, int.TryParse(colour, CultureInfo.InvariantCulture, out int known)
-            && outcome.Standing.Publication.Colours.ContainsKey(known)
-            ? known : null));
-    }
+    public Task<IActionResult> OnPostHistoryAsync(int id, string? colour, string @do, long seen) => StepAsync(id, colour, @do, seen);
 
-    private static string Address(int id, int? colour) => $"/publications/{id}/colours" + (colour is { } c ? $"/{c}" : "");
-
-    /// <exception cref="EditRefused">There is no such colour.</exception>
-    private static PaletteColour? ColourIn(Publication publication, string? colour) => colour is null or "new" ? null
-        : int.TryParse(colour, CultureInfo.InvariantCulture, out int id) && publication.Colours.TryGetValue(id, out var found) ? found
-            : throw new EditRefused("colour", "There is no such colour in the palette. It may have been removed in another window; look at the list again.");
+    protected override ImmutableDictionary<int, PaletteColour> PartsOf(Publication publication) => publication.Colours;
 }

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Globalization;
 using Formatum.Core.Checks;
 using Formatum.Core.Edits;
@@ -13,7 +14,8 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Formatum.Web.Pages;
 
 /// <summary>House style, Looks: named looks, changed with every frame in sight that would follow.</summary>
-public sealed class LooksModel(PublicationStore store, HeavyWork heavy) : PageModel
+public sealed class LooksModel(PublicationStore store, HeavyWork heavy)
+    : HouseStyleModel<NamedLook>(store, "looks", "look", "look")
 {
     public required LookSheet Sheet { get; set; }
 
@@ -23,10 +25,10 @@ public sealed class LooksModel(PublicationStore store, HeavyWork heavy) : PageMo
 
     public async Task<IActionResult> OnGetAsync(int id, string? look, int? like)
     {
-        var standing = await store.OpenAsync(id);
+        var standing = await Store.OpenAsync(id);
         if (look is null && !standing.Publication.Looks.IsEmpty)
             return Redirect(Address(id, standing.Publication.Looks.Values.OrderBy(l => l.Name, StringComparer.OrdinalIgnoreCase).First().Id));
-        var shown = LookIn(standing.Publication, look);
+        var shown = PartIn(standing.Publication, look);
         var form = LookForm.Of(standing.Publication, shown, like is { } frame ? standing.Publication.Frames.GetValueOrDefault(frame) : null);
         form.Seen = standing.Revision;
         Sheet = await SheetAsync(standing, shown, form);
@@ -36,8 +38,8 @@ public sealed class LooksModel(PublicationStore store, HeavyWork heavy) : PageMo
     /// <summary>What the look as it is typed would do.</summary>
     public async Task<IActionResult> OnPostPreviewAsync(int id, string? look, LookForm form)
     {
-        var standing = await store.OpenAsync(id);
-        return Partial("_LookUnderWay", await SheetAsync(standing, LookIn(standing.Publication, look), form));
+        var standing = await Store.OpenAsync(id);
+        return Partial("_LookUnderWay", await SheetAsync(standing, PartIn(standing.Publication, look), form));
     }
 
     private Task<LookSheet> SheetAsync(Standing standing, NamedLook? look, LookForm form) =>
@@ -45,11 +47,11 @@ public sealed class LooksModel(PublicationStore store, HeavyWork heavy) : PageMo
 
     public async Task<IActionResult> OnPostApplyAsync(int id, string? look, LookForm form)
     {
-        var publication = (await store.OpenAsync(id)).Publication;
+        var publication = (await Store.OpenAsync(id)).Publication;
         var errors = new FieldErrors();
-        var edit = form.Read(publication, LookIn(publication, look), errors);
+        var edit = form.Read(publication, PartIn(publication, look), errors);
         errors.ThrowIfAny();
-        var outcome = await store.EditAsync(id, edit, HttpContext.Seen(form.Seen));
+        var outcome = await Store.EditAsync(id, edit, HttpContext.Seen(form.Seen));
         return this.GoTo(Address(id, outcome.Changes.Items.Where(c => c.Key.Kind == PartKind.Look).Select(c => (int?)c.Key.Id).FirstOrDefault()
             ?? edit.LookId));
     }
@@ -57,19 +59,19 @@ public sealed class LooksModel(PublicationStore store, HeavyWork heavy) : PageMo
     /// <summary>Removes the look: first what that would do, then, once that has been seen, does it.</summary>
     public async Task<IActionResult> OnPostRemoveAsync(int id, string? look, int? instead, bool keep, bool sure, long seen)
     {
-        var standing = await store.OpenAsync(id);
-        var of = LookNamed(standing.Publication, look);
+        var standing = await Store.OpenAsync(id);
+        var of = PartNamed(standing.Publication, look);
         var edit = new RemoveLook(of.Id, instead, keep);
         if (!sure) return Shown(standing, edit, $"Remove {of.Name}", "Remove", new() { ["instead"] = Text(instead), ["keep"] = keep ? "true" : "false" });
-        await store.EditAsync(id, edit, HttpContext.Seen(seen));
+        await Store.EditAsync(id, edit, HttpContext.Seen(seen));
         return this.GoTo(Address(id, instead));
     }
 
     /// <summary>Puts the look on frames of a page or the publication: first what that would do, then does it.</summary>
     public async Task<IActionResult> OnPostPutAsync(int id, string? look, int? page, FrameFilling which, int? rule, bool clear, bool sure, long seen)
     {
-        var standing = await store.OpenAsync(id);
-        var of = LookNamed(standing.Publication, look);
+        var standing = await Store.OpenAsync(id);
+        var of = PartNamed(standing.Publication, look);
         var frames = FrameScope.FramesIn(standing.Publication, page, which);
         if (rule is { } only) frames = [.. frames.Where(f => standing.Publication.Frames[f].RuleId == only)];
         if (frames.IsEmpty) throw new EditRefused("rule", "None of those frames has that rule. Choose another, or any.");
@@ -82,16 +84,11 @@ public sealed class LooksModel(PublicationStore store, HeavyWork heavy) : PageMo
             ["clear"] = clear ? "true" : "false",
         };
         if (!sure) return Shown(standing, edit, $"Put {of.Name} on {Words.Count(frames.Length, "frame")}", "Put", values);
-        await store.EditAsync(id, edit, HttpContext.Seen(seen));
+        await Store.EditAsync(id, edit, HttpContext.Seen(seen));
         return this.GoTo(Address(id, of.Id));
     }
 
-    public async Task<IActionResult> OnPostHistoryAsync(int id, string? look, string @do, long seen)
-    {
-        var outcome = @do == "redo" ? await store.RedoAsync(id, HttpContext.Seen(seen)) : await store.UndoAsync(id, HttpContext.Seen(seen));
-        return this.GoTo(Address(id, int.TryParse(look, CultureInfo.InvariantCulture, out int known)
-            && outcome.Standing.Publication.Looks.ContainsKey(known) ? known : null));
-    }
+    public Task<IActionResult> OnPostHistoryAsync(int id, string? look, string @do, long seen) => StepAsync(id, look, @do, seen);
 
     private PartialViewResult Shown(Standing standing, Edit edit, string title, string act, Dictionary<string, string> values)
     {
@@ -100,14 +97,5 @@ public sealed class LooksModel(PublicationStore store, HeavyWork heavy) : PageMo
         return Partial("_FrameImpact", new FrameImpactView(LookSheet.ImpactOf(standing, after), title, act, values));
     }
 
-    private static string Text(int? number) => number?.ToString(CultureInfo.InvariantCulture) ?? "";
-
-    private static string Address(int id, int? look) => $"/publications/{id}/looks" + (look is { } l ? $"/{l}" : "");
-
-    /// <exception cref="EditRefused">There is no such look.</exception>
-    private static NamedLook? LookIn(Publication publication, string? look) => look is null or "new" ? null : LookNamed(publication, look);
-
-    private static NamedLook LookNamed(Publication publication, string? look) =>
-        int.TryParse(look, CultureInfo.InvariantCulture, out int id) && publication.Looks.TryGetValue(id, out var found) ? found
-            : throw new EditRefused("look", "There is no such look in this publication. It may have been removed in another window; look at the list again.");
+    protected override ImmutableDictionary<int, NamedLook> PartsOf(Publication publication) => publication.Looks;
 }

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Globalization;
 using Formatum.Core.Checks;
 using Formatum.Core.Edits;
@@ -14,7 +15,8 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Formatum.Web.Pages;
 
 /// <summary>Rules: each shown by what it does, changed with every frame in sight that the change would touch.</summary>
-public sealed class RulesModel(PublicationStore store, HeavyWork heavy) : PageModel
+public sealed class RulesModel(PublicationStore store, HeavyWork heavy)
+    : HouseStyleModel<FittingRule>(store, "rules", "ruleId", "rule")
 {
     public required RuleSheet Sheet { get; set; }
 
@@ -35,7 +37,7 @@ public sealed class RulesModel(PublicationStore store, HeavyWork heavy) : PageMo
 
     public async Task<IActionResult> OnGetAsync(int id, string? rule, int? like)
     {
-        var standing = await store.OpenAsync(id);
+        var standing = await Store.OpenAsync(id);
         var publication = standing.Publication;
         if (rule is null && !publication.Rules.IsEmpty)
         {
@@ -43,19 +45,19 @@ public sealed class RulesModel(PublicationStore store, HeavyWork heavy) : PageMo
                 .ThenBy(r => r.Name, StringComparer.OrdinalIgnoreCase).First().Id;
             return Redirect(Address(id, first));
         }
-        var shown = RuleOf(publication, rule);
+        var shown = PartIn(publication, rule);
         var form = RuleForm.Of(publication, shown, like is { } frame ? publication.Frames.GetValueOrDefault(frame) : null);
         form.Seen = standing.Revision;
         Sheet = await SheetAsync(standing, shown, form);
-        Starting = await store.StartingRuleAsync();
+        Starting = await Store.StartingRuleAsync();
         return Page();
     }
 
     /// <summary>What the rule as it is typed would do.</summary>
     public async Task<IActionResult> OnPostPreviewAsync(int id, string? rule, RuleForm form)
     {
-        var standing = await store.OpenAsync(id);
-        return Partial("_RuleUnderWay", await SheetAsync(standing, RuleOf(standing.Publication, rule), form));
+        var standing = await Store.OpenAsync(id);
+        return Partial("_RuleUnderWay", await SheetAsync(standing, PartIn(standing.Publication, rule), form));
     }
 
     /// <summary>A rule with what its settings do to every frame.</summary>
@@ -65,11 +67,11 @@ public sealed class RulesModel(PublicationStore store, HeavyWork heavy) : PageMo
     /// <summary>Makes the change.</summary>
     public async Task<IActionResult> OnPostApplyAsync(int id, string? rule, RuleForm form)
     {
-        var publication = (await store.OpenAsync(id)).Publication;
+        var publication = (await Store.OpenAsync(id)).Publication;
         var errors = new FieldErrors();
-        var edit = form.Read(publication, RuleOf(publication, rule)?.Id, errors);
+        var edit = form.Read(publication, PartIn(publication, rule)?.Id, errors);
         errors.ThrowIfAny();
-        var outcome = await store.EditAsync(id, edit, HttpContext.Seen(form.Seen));
+        var outcome = await Store.EditAsync(id, edit, HttpContext.Seen(form.Seen));
         var made = outcome.Changes.Items.Where(c => c.Key.Kind == PartKind.Rule && c.Before is null).Select(c => c.After).OfType<FittingRule>()
             .FirstOrDefault();
         return this.GoTo(Address(id, made?.Id ?? edit.RuleId));
@@ -77,14 +79,11 @@ public sealed class RulesModel(PublicationStore store, HeavyWork heavy) : PageMo
 
     public async Task<IActionResult> OnPostDuplicateAsync(int id, string? rule)
     {
-        var standing = await store.OpenAsync(id);
+        var standing = await Store.OpenAsync(id);
         var publication = standing.Publication;
-        var of = RuleNamed(publication, rule);
-        var names = publication.Rules.Values.Select(r => r.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
-        string stem = of.Name[..Math.Min(of.Name.Length, FittingRule.LongestName - 10)];
-        string name = Enumerable.Range(1, publication.Rules.Count + 1).Select(n => n == 1 ? $"{stem} copy"
-            : $"{stem} copy {n.ToString(CultureInfo.InvariantCulture)}").First(n => !names.Contains(n));
-        var outcome = await store.EditAsync(id, new DefineRule { Name = name, Description = of.Description, BasedOnId = of.BasedOnId, Settings = of.Settings },
+        var of = PartNamed(publication, rule);
+        string name = NameOfCopy(of.Name, publication.Rules.Values.Select(p => p.Name), FittingRule.LongestName);
+        var outcome = await Store.EditAsync(id, new DefineRule { Name = name, Description = of.Description, BasedOnId = of.BasedOnId, Settings = of.Settings },
             HttpContext.Seen(standing.Revision));
         return this.GoTo(Address(id, outcome.Changes.Items.Single().Key.Id));
     }
@@ -92,46 +91,41 @@ public sealed class RulesModel(PublicationStore store, HeavyWork heavy) : PageMo
     /// <summary>Removes the rule: first what that would do, then, once that has been seen, does it.</summary>
     public async Task<IActionResult> OnPostRemoveAsync(int id, string? rule, int? instead, bool keep, bool sure, long seen)
     {
-        var standing = await store.OpenAsync(id);
-        var of = RuleNamed(standing.Publication, rule);
+        var standing = await Store.OpenAsync(id);
+        var of = PartNamed(standing.Publication, rule);
         var edit = new RemoveRule(of.Id, instead, keep);
         if (!sure)
             return await PreviewAsync(standing, edit, $"Remove {of.Name}", "Remove", new() { ["instead"] = Text(instead), ["keep"] = keep ? "true" : "false" });
-        await store.EditAsync(id, edit, HttpContext.Seen(seen));
+        await Store.EditAsync(id, edit, HttpContext.Seen(seen));
         return this.GoTo(Address(id, instead));
     }
 
     /// <summary>Puts the rule on frames of a page or the publication: first what that would do, then does it.</summary>
     public async Task<IActionResult> OnPostPutAsync(int id, string? rule, int? page, FrameFilling which, bool clear, bool sure, long seen)
     {
-        var standing = await store.OpenAsync(id);
-        var of = RuleNamed(standing.Publication, rule);
+        var standing = await Store.OpenAsync(id);
+        var of = PartNamed(standing.Publication, rule);
         var frames = FrameScope.FramesIn(standing.Publication, page, which);
         var edit = new ChangeFrames { FrameIds = frames, RuleId = new(of.Id), ClearSet = clear };
         if (!sure)
             return await PreviewAsync(standing, edit, $"Put {of.Name} on {Words.Count(frames.Length, "frame")}", "Put",
                 new() { ["page"] = Text(page), ["which"] = which.ToString(), ["clear"] = clear ? "true" : "false" },
                 SetThere(standing.Publication, frames, clear));
-        await store.EditAsync(id, edit, HttpContext.Seen(seen));
+        await Store.EditAsync(id, edit, HttpContext.Seen(seen));
         return this.GoTo(Address(id, of.Id));
     }
 
     /// <summary>Chooses what new publications start with; no rule for the built-in settings.</summary>
     public async Task<IActionResult> OnPostStartAsync(int id, string? rule, bool drop)
     {
-        var publication = (await store.OpenAsync(id)).Publication;
+        var publication = (await Store.OpenAsync(id)).Publication;
         // A publication to come has none of the other rules: this one takes along what it says through them.
-        var start = drop ? null : RuleNamed(publication, rule);
-        await store.ChooseStartingRuleAsync(start is null ? null : start with { BasedOnId = null, Settings = Cascade.SettingsOf(publication, start.Id) });
-        return this.GoTo(Address(id, RuleOf(publication, rule)?.Id));
+        var start = drop ? null : PartNamed(publication, rule);
+        await Store.ChooseStartingRuleAsync(start is null ? null : start with { BasedOnId = null, Settings = Cascade.SettingsOf(publication, start.Id) });
+        return this.GoTo(Address(id, PartIn(publication, rule)?.Id));
     }
 
-    public async Task<IActionResult> OnPostHistoryAsync(int id, string? rule, string @do, long seen)
-    {
-        var outcome = @do == "redo" ? await store.RedoAsync(id, HttpContext.Seen(seen)) : await store.UndoAsync(id, HttpContext.Seen(seen));
-        return this.GoTo(Address(id, int.TryParse(rule, CultureInfo.InvariantCulture, out int ruleId) && outcome.Standing.Publication.Rules.ContainsKey(ruleId)
-            ? ruleId : null));
-    }
+    public Task<IActionResult> OnPostHistoryAsync(int id, string? rule, string @do, long seen) => StepAsync(id, rule, @do, seen);
 
     private async Task<PartialViewResult> PreviewAsync(Standing standing, Edit edit, string title, string handler, Dictionary<string, string> values,
         string? note = null)
@@ -156,14 +150,5 @@ public sealed class RulesModel(PublicationStore store, HeavyWork heavy) : PageMo
             : $"{frame} settings of their own, which stay over the rule: {settings}. To let the rule have its way, choose to clear them.";
     }
 
-    private static string Text(int? number) => number?.ToString(CultureInfo.InvariantCulture) ?? "";
-
-    private static string Address(int id, int? rule) => $"/publications/{id}/rules" + (rule is { } r ? $"/{r}" : "");
-
-    /// <exception cref="EditRefused">There is no such rule.</exception>
-    private static FittingRule? RuleOf(Publication publication, string? rule) => rule is null or "new" ? null : RuleNamed(publication, rule);
-
-    private static FittingRule RuleNamed(Publication publication, string? rule) =>
-        int.TryParse(rule, CultureInfo.InvariantCulture, out int id) && publication.Rules.TryGetValue(id, out var found) ? found
-            : throw new EditRefused("ruleId", "There is no such rule in this publication. It may have been removed in another window; look at the list again.");
+    protected override ImmutableDictionary<int, FittingRule> PartsOf(Publication publication) => publication.Rules;
 }

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Globalization;
 using Formatum.Core.Checks;
 using Formatum.Core.Composing;
@@ -14,7 +15,8 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Formatum.Web.Pages;
 
 /// <summary>House style, Words: paragraph and character styles, each shown on words of the publication, changed with every text frame it would touch.</summary>
-public sealed class WordsModel(PublicationStore store, HeavyWork heavy) : PageModel
+public sealed class WordsModel(PublicationStore store, HeavyWork heavy)
+    : HouseStyleModel<NamedStyle>(store, "words", "style", "style")
 {
     public required StyleSheet Sheet { get; set; }
 
@@ -32,12 +34,12 @@ public sealed class WordsModel(PublicationStore store, HeavyWork heavy) : PageMo
 
     public async Task<IActionResult> OnGetAsync(int id, string? style, StyleKind kind)
     {
-        var standing = await store.OpenAsync(id);
+        var standing = await Store.OpenAsync(id);
         var publication = standing.Publication;
         if (style is null && !publication.Styles.IsEmpty)
             return Redirect(Address(id, publication.Styles.Values.OrderBy(s => s.Kind).ThenBy(s => s.BasedOnId ?? 0).ThenBy(s => s.Name,
                 StringComparer.OrdinalIgnoreCase).First().Id));
-        var shown = StyleIn(publication, style);
+        var shown = PartIn(publication, style);
         var form = StyleForm.Of(publication, shown, kind);
         form.Seen = standing.Revision;
         Sheet = await SheetAsync(standing, shown, form);
@@ -47,8 +49,8 @@ public sealed class WordsModel(PublicationStore store, HeavyWork heavy) : PageMo
     /// <summary>What the form as it is typed would come to.</summary>
     public async Task<IActionResult> OnPostPreviewAsync(int id, string? style, StyleForm form)
     {
-        var standing = await store.OpenAsync(id);
-        return Partial("_StyleUnderWay", await SheetAsync(standing, StyleIn(standing.Publication, style), form));
+        var standing = await Store.OpenAsync(id);
+        return Partial("_StyleUnderWay", await SheetAsync(standing, PartIn(standing.Publication, style), form));
     }
 
     private Task<StyleSheet> SheetAsync(Standing standing, NamedStyle? style, StyleForm form) =>
@@ -56,11 +58,11 @@ public sealed class WordsModel(PublicationStore store, HeavyWork heavy) : PageMo
 
     public async Task<IActionResult> OnPostApplyAsync(int id, string? style, StyleForm form)
     {
-        var publication = (await store.OpenAsync(id)).Publication;
+        var publication = (await Store.OpenAsync(id)).Publication;
         var errors = new FieldErrors();
-        var edit = form.Read(publication, StyleIn(publication, style)?.Id, errors);
+        var edit = form.Read(publication, PartIn(publication, style)?.Id, errors);
         errors.ThrowIfAny();
-        var outcome = await store.EditAsync(id, edit, HttpContext.Seen(form.Seen));
+        var outcome = await Store.EditAsync(id, edit, HttpContext.Seen(form.Seen));
         var made = outcome.Changes.Items.Where(c => c.Key.Kind == PartKind.Style && c.Before is null).Select(c => c.After).OfType<NamedStyle>()
             .FirstOrDefault();
         return this.GoTo(Address(id, made?.Id ?? edit.StyleId));
@@ -68,12 +70,10 @@ public sealed class WordsModel(PublicationStore store, HeavyWork heavy) : PageMo
 
     public async Task<IActionResult> OnPostDuplicateAsync(int id, string? style)
     {
-        var standing = await store.OpenAsync(id);
-        var of = StyleNamed(standing.Publication, style);
-        var names = standing.Publication.Styles.Values.Select(s => s.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
-        string stem = of.Name[..Math.Min(of.Name.Length, NamedStyle.LongestName - 10)];
-        string name = Enumerable.Range(1, names.Count + 1).Select(n => n == 1 ? $"{stem} copy" : $"{stem} copy {Text(n)}").First(n => !names.Contains(n));
-        var outcome = await store.EditAsync(id, new DefineStyle { Kind = of.Kind, Name = name, BasedOnId = of.BasedOnId, Settings = of.Settings },
+        var standing = await Store.OpenAsync(id);
+        var of = PartNamed(standing.Publication, style);
+        string name = NameOfCopy(of.Name, standing.Publication.Styles.Values.Select(p => p.Name), NamedStyle.LongestName);
+        var outcome = await Store.EditAsync(id, new DefineStyle { Kind = of.Kind, Name = name, BasedOnId = of.BasedOnId, Settings = of.Settings },
             HttpContext.Seen(standing.Revision));
         return this.GoTo(Address(id, outcome.Changes.Items.Single().Key.Id));
     }
@@ -81,12 +81,12 @@ public sealed class WordsModel(PublicationStore store, HeavyWork heavy) : PageMo
     /// <summary>Removes the style: first what that would do, then, once that has been seen, does it.</summary>
     public async Task<IActionResult> OnPostRemoveAsync(int id, string? style, int? instead, bool keep, bool sure, long seen)
     {
-        var standing = await store.OpenAsync(id);
-        var of = StyleNamed(standing.Publication, style);
+        var standing = await Store.OpenAsync(id);
+        var of = PartNamed(standing.Publication, style);
         var edit = new RemoveStyle(of.Id, instead, keep);
         if (sure)
         {
-            await store.EditAsync(id, edit, HttpContext.Seen(seen));
+            await Store.EditAsync(id, edit, HttpContext.Seen(seen));
             return this.GoTo(Address(id, instead));
         }
         var values = new Dictionary<string, string>
@@ -103,21 +103,7 @@ public sealed class WordsModel(PublicationStore store, HeavyWork heavy) : PageMo
         return Partial("_TextImpact", new TextImpactView(standing, after, impact, $"Remove {of.Name}", "Remove", values, []));
     }
 
-    public async Task<IActionResult> OnPostHistoryAsync(int id, string? style, string @do, long seen)
-    {
-        var outcome = @do == "redo" ? await store.RedoAsync(id, HttpContext.Seen(seen)) : await store.UndoAsync(id, HttpContext.Seen(seen));
-        return this.GoTo(Address(id, int.TryParse(style, CultureInfo.InvariantCulture, out int known) && outcome.Standing.Publication.Styles.ContainsKey(known)
-            ? known : null));
-    }
+    public Task<IActionResult> OnPostHistoryAsync(int id, string? style, string @do, long seen) => StepAsync(id, style, @do, seen);
 
-    private static string Text(int? number) => number?.ToString(CultureInfo.InvariantCulture) ?? "";
-
-    private static string Address(int id, int? style) => $"/publications/{id}/words" + (style is { } s ? $"/{s}" : "");
-
-    /// <exception cref="EditRefused">There is no such style.</exception>
-    private static NamedStyle? StyleIn(Publication publication, string? style) => style is null or "new" ? null : StyleNamed(publication, style);
-
-    private static NamedStyle StyleNamed(Publication publication, string? style) =>
-        int.TryParse(style, CultureInfo.InvariantCulture, out int id) && publication.Styles.TryGetValue(id, out var found) ? found
-            : throw new EditRefused("style", "There is no such style in this publication. It may have been removed in another window; look at the list again.");
+    protected override ImmutableDictionary<int, NamedStyle> PartsOf(Publication publication) => publication.Styles;
 }

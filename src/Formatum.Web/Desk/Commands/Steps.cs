@@ -2,10 +2,10 @@ using Formatum.Storage;
 
 namespace Formatum.Web.Desk.Commands;
 
-/// <summary>A step through what was done before. The Desk goes where it changes something.</summary>
+/// <summary>A step through what was done before. The Desk goes where it changes something; in an open text, which is kept, the caret does.</summary>
 public abstract record Step : DeskCommand
 {
-    public override bool GoesThere => true;
+    public override bool GoesThere => Keep is null;
 }
 
 public sealed record Undo : Step

@@ -7,7 +7,11 @@ import { shared } from './difference.js';
 import { state, watch } from '../state.js';
 import { writing } from './opened.js';
 
-watch(['answered'], () => { if (writing) writing.kept = keepUp(writing); });
+watch(['answered'], () => {
+  const mine = writing;
+  // An answer that brings nothing new comes behind one that does, and is done before it.
+  if (mine) mine.kept = Promise.all([mine.kept, keepUp(mine)]).then(() => {});
+});
 
 // Shows what others changed of the text meanwhile; what was typed here is stored first, into the paragraphs it was typed in.
 async function keepUp(mine) {
@@ -24,12 +28,13 @@ async function keepUp(mine) {
   if (text !== mine.stored) takeOver(mine, text);
 }
 
-// The caret stays between the words it stands between.
+// The caret stays between the words it stands between; a step that is taken back or done again has it go where that changes something.
 function takeOver(mine, text) {
   const { field, stored } = mine, { before, behind } = shared(stored, text);
   const moved = place => (place <= before ? place : Math.max(before, place >= stored.length - behind ? place + text.length - stored.length : before));
   const { selectionStart, selectionEnd, selectionDirection } = field;
   field.value = mine.stored = text;
-  field.setSelectionRange(moved(selectionStart), moved(selectionEnd), selectionDirection);
+  if (mine.followsStep) field.setSelectionRange(text.length - behind, text.length - behind);
+  else field.setSelectionRange(moved(selectionStart), moved(selectionEnd), selectionDirection);
   lookAhead(mine);
 }

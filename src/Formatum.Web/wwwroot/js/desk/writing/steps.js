@@ -25,9 +25,12 @@ async function takeStep(mine, what) {
         : 'All that was done in this text is taken back. What was done before can be, once you leave it (Esc).');
     return;
   }
+  mine.followsStep = true;
   const outcome = await edit({ do: what, frames: String(mine.id), keep: String(mine.id) });
-  if (!outcome.done) return;
-  mine[from]--;
-  mine[to]++;
-  await mine.kept;
+  if (outcome.done) {
+    mine[from]--;
+    mine[to]++;
+    await mine.kept;
+  }
+  mine.followsStep = false;
 }
