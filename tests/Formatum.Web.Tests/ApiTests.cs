@@ -157,6 +157,38 @@ public sealed class ApiTests(ApiTests.OneServer one) : IClassFixture<ApiTests.On
     }
 
     /// <summary>What was seen is said in any of three ways; RFC 9110 13.1.1 has If-Match.</summary>
+    [Theory]
+    [InlineData("frames", """{"page":1,"x":20,"y":20,"width":100,"height":80,"name":"?"}""")]
+    [InlineData("rules", """{"name":"?","fit":"fit"}""")]
+    [InlineData("styles", """{"name":"?","settings":{"size":10}}""")]
+    [InlineData("looks", """{"name":"?"}""")]
+    [InlineData("masters", """{"name":"?"}""")]
+    [InlineData("recipes", """{"name":"?","kind":"print"}""")]
+    [InlineData("check-profiles", """{"name":"?"}""")]
+    public async Task A_name_stands_on_one_line_whatever_bears_it(string address, string body)
+    {
+        int id = await _server.NewPublicationAsync("Named");
+        async Task<HttpResponseMessage> PostAsync(string name) => await _server.Client.PostAsync($"/api/publications/{id}/{address}",
+            new StringContent(body.Replace("?", name, StringComparison.Ordinal), System.Text.Encoding.UTF8, "application/json"));
+        using var odd = await PostAsync("a\\u0001b");
+        (await RefusedAsync(odd)).GetProperty("errors").GetProperty("name")[0].GetString()!.ShouldContain("line ends");
+        using var plain = await PostAsync("Plain");
+        plain.IsSuccessStatusCode.ShouldBeTrue(await plain.Content.ReadAsStringAsync());
+    }
+
+    /// <summary>XML 1.0 has no such characters, not even written as references: a browser that meets one shows nothing of the page.</summary>
+    [Fact]
+    public async Task Whatever_stands_in_names_and_texts_a_page_is_well_formed()
+    {
+        const string Odd = "a\ufffe\uffff\ud800<&>\"']]>b";
+        int id = await _server.NewPublicationAsync(Odd);
+        int image = (await _server.UploadAsync(id, ($"{Odd}.jpg", Jpeg())))[0].GetProperty("id").GetInt32();
+        await _server.PostAsync($"/api/publications/{id}/frames", new { page = 1, x = 20, y = 20, width = 100, height = 80, name = Odd, imageId = image });
+        await _server.PostAsync($"/api/publications/{id}/frames",
+            new { page = 1, x = 20, y = 120, width = 100, height = 80, kind = "text", text = new { paragraphs = new[] { new { text = Odd } } } });
+        System.Xml.Linq.XDocument.Parse(await _server.Client.GetStringAsync($"/api/publications/{id}/pages/1.svg")).Root!.Value.ShouldContain("<&>");
+    }
+
     [Fact]
     public async Task A_change_made_on_what_was_seen_before_another_changed_it_is_refused()
     {

@@ -144,6 +144,45 @@ public sealed class RulesTests(Workplace place) : InBrowser(place)
     }
 
     [Fact]
+    public async Task What_is_set_on_frames_themselves_is_told_before_a_rule_is_put_on_them_and_can_be_cleared()
+    {
+        var (id, rule, frames) = await BeginAsync();
+        using (var answer = await Server.Client.PatchAsJsonAsync($"/api/publications/{id}/frames/{frames[0]}", new { set = new { rotation = 20 } }))
+            answer.IsSuccessStatusCode.ShouldBeTrue();
+        OpenRules(id, $"{rule}");
+        void Look(bool clear)
+        {
+            Browser.Click("[popovertarget=put-card]");
+            Browser.Click("#put-card [value=All]");
+            if (clear) Browser.Click("#put-card [name=clear]");
+            Browser.Click("#put-card .btn-primary");
+        }
+        Look(clear: false);
+        Browser.Until(() => Browser.Find("#impact").Text.Contains("1 frame has settings of its own, which stay over the rule: rotation.",
+            StringComparison.Ordinal), "what stays");
+        Look(clear: true);
+        Browser.Until(() => Browser.Find("#impact").Text.Contains("1 frame has settings of its own, which go: rotation.", StringComparison.Ordinal),
+            "what goes");
+        Browser.Click("#apply");
+        Frame(id, frames[0], f => f.GetProperty("set").GetProperty("rotation").ValueKind == JsonValueKind.Null, "cleared");
+    }
+
+    [Fact]
+    public async Task Leaving_with_a_change_that_is_not_applied_is_asked_about_and_applying_it_is_not()
+    {
+        var (id, rule, _) = await BeginAsync();
+        OpenRules(id, $"{rule}");
+        Type("#rule-rotation", "15" + Keys.Tab);
+        Browser.Until(() => Browser.Find("#apply").Enabled, "a change is under way");
+        Browser.Run<bool>("const e = new Event('beforeunload', { cancelable: true }); window.dispatchEvent(e); return e.defaultPrevented;").ShouldBeTrue();
+        // Asked last: what the page itself has said by then.
+        Browser.Run<object?>("addEventListener('beforeunload', e => sessionStorage.setItem('asked', e.defaultPrevented)); return null;");
+        Browser.Click("#apply");
+        Browser.Until(() => Browser.Find("#impact").Text.Contains("Nothing is changed", StringComparison.Ordinal), "the sheet anew");
+        Browser.Run<string?>("return sessionStorage.getItem('asked')").ShouldNotBe("true");
+    }
+
+    [Fact]
     public async Task A_frame_that_was_set_up_becomes_a_rule_and_a_rule_becomes_like_a_frame()
     {
         var (id, rule, frames) = await BeginAsync();

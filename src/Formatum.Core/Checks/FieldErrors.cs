@@ -32,6 +32,16 @@ public sealed class FieldErrors
         if (!Enum.IsDefined(choice.GetType(), choice)) Add(field, $"Choose one of {string.Join(", ", Enum.GetNames(choice.GetType()))}.");
     }
 
+    /// <summary>Adds an error where a name is too long, or does not stand on one line; whether it may be empty is left to the caller.</summary>
+    /// <param name="name">The name.</param>
+    /// <param name="longest">The most characters.</param>
+    /// <param name="field">The value's name; also what it is called.</param>
+    public void Name(string name, int longest, string field = "name")
+    {
+        if (name.Length > longest) Add(field, $"The {field} has {name.Length} characters; {longest} is the most. Shorten it.");
+        if (name.Any(char.IsControl)) Add(field, $"The {field} holds line ends, tabs or other controls, which cannot be. Type it anew.");
+    }
+
     /// <exception cref="EditRefused">Something was wrong.</exception>
     public void ThrowIfAny()
     {

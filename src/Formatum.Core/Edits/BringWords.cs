@@ -57,7 +57,7 @@ public sealed record BringWords(ImmutableArray<BroughtParagraph> Paragraphs, int
 
     private static int? StyleOf(Draft draft, BroughtParagraph paragraph, Dictionary<string, int> styles)
     {
-        if (paragraph.Style is not { Length: > 0 and <= NamedStyle.LongestName } name) return null;
+        if (paragraph.Style is not { Length: > 0 and <= NamedStyle.LongestName } name || name.Any(char.IsControl)) return null;
         if (styles.TryGetValue(name, out int known)) return known;
         var there = draft.Origin.Styles.Values.FirstOrDefault(s => RuleChecks.SameName.Equals(s.Name, name));
         if (there?.Kind == StyleKind.Paragraph) return styles[name] = there.Id;

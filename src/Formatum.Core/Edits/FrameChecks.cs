@@ -22,9 +22,7 @@ internal static class FrameChecks
         errors.Range("angle", frame.Angle, -3600, 3600, "Give the angle in degrees, between -3600 and 3600.");
         errors.Range("depth", frame.Depth, -Frame.MostDepth, Frame.MostDepth, "The stack is not that deep.");
         OutlineCheck(frame.Outline, errors);
-        if (frame.Name.Length > Frame.LongestName)
-            errors.Add("name", $"The name has {frame.Name.Length} characters; {Frame.LongestName} is the most. Shorten it.");
-        if (frame.Name.Any(char.IsControl)) errors.Add("name", "A name holds no line ends, tabs or other controls. Type it anew.");
+        errors.Name(frame.Name, Frame.LongestName);
         if (frame.ImageId is { } imageId && draft.Find(new(PartKind.Image, imageId)) is null)
             errors.Add("imageId", $"There is no image {imageId} in this publication. Bring it in first.");
         if (frame.RuleId is { } ruleId && draft.Find(new(PartKind.Rule, ruleId)) is null)

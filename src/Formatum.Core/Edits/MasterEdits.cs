@@ -154,7 +154,6 @@ internal static class MasterNames
     public static void CheckLength(string name, FieldErrors errors)
     {
         if (string.IsNullOrWhiteSpace(name)) errors.Add("name", "Give the master a name.");
-        else if (name.Trim().Length > MasterPage.LongestName)
-            errors.Add("name", $"The name has {name.Trim().Length} characters; {MasterPage.LongestName} is the most. Shorten it.");
+        errors.Name(name.Trim(), MasterPage.LongestName);
     }
 }

@@ -134,8 +134,7 @@ internal static class LookChecks
     public static void Check(Publication publication, NamedLook look, FieldErrors errors)
     {
         if (string.IsNullOrWhiteSpace(look.Name)) errors.Add("name", "A look needs a name. Type one, such as \"Framed\".");
-        else if (look.Name.Length > NamedLook.LongestName || look.Name.Any(char.IsControl))
-            errors.Add("name", $"A look's name has up to {NamedLook.LongestName} characters, on one line.");
+        errors.Name(look.Name, NamedLook.LongestName);
         if (look.BasedOnId is { } basis)
         {
             if (!publication.Looks.ContainsKey(basis)) errors.Add("basedOnId", $"There is no look {basis} to base this one on.");

@@ -17,8 +17,7 @@ internal static class RuleChecks
     public static void Check(Publication publication, FittingRule rule, FieldErrors errors)
     {
         if (string.IsNullOrWhiteSpace(rule.Name)) errors.Add("name", "A rule needs a name. Type one, such as \"Product shot\".");
-        if (rule.Name.Length > FittingRule.LongestName)
-            errors.Add("name", $"The name has {rule.Name.Length} characters; {FittingRule.LongestName} is the most. Shorten it.");
+        errors.Name(rule.Name, FittingRule.LongestName);
         if (rule.Description.Length > FittingRule.LongestDescription)
             errors.Add("description", $"The description has {rule.Description.Length} characters; {FittingRule.LongestDescription} is the most. Shorten it.");
         if (rule.BasedOnId is { } basis)

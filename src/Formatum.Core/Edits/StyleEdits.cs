@@ -168,8 +168,7 @@ internal static class StyleChecks
     {
         errors.Choice("kind", style.Kind);
         if (string.IsNullOrWhiteSpace(style.Name)) errors.Add("name", "A style needs a name. Type one, such as \"Heading\".");
-        if (style.Name.Length > NamedStyle.LongestName)
-            errors.Add("name", $"The name has {style.Name.Length} characters; {NamedStyle.LongestName} is the most. Shorten it.");
+        errors.Name(style.Name, NamedStyle.LongestName);
         if (style.BasedOnId is { } basis)
         {
             if (publication.Styles.GetValueOrDefault(basis)?.Kind != style.Kind)

@@ -123,8 +123,7 @@ public sealed record CheckProfile : Part
     public void Check(FieldErrors errors)
     {
         if (string.IsNullOrWhiteSpace(Name)) errors.Add("name", "A profile needs a name. Type one, such as \"Our printer\".");
-        else if (Name.Length > LongestName || Name.Any(char.IsControl))
-            errors.Add("name", $"A name has {LongestName} characters at most, and no line ends. Shorten it.");
+        errors.Name(Name, LongestName);
         foreach (var (kind, severity) in Kinds)
         {
             errors.Choice("kinds", kind);

@@ -99,8 +99,7 @@ public sealed record Recipe : Part
     public void Check(FieldErrors errors)
     {
         if (string.IsNullOrWhiteSpace(Name)) errors.Add("name", "A recipe needs a name. Type one, such as \"Newspaper\".");
-        else if (Name.Length > LongestName || Name.Any(char.IsControl))
-            errors.Add("name", $"A name has {LongestName} characters at most, and no line ends. Shorten it.");
+        errors.Name(Name, LongestName);
         errors.Choice("kind", Kind);
         errors.Choice("file", File);
         if (Pages.Length > LongestPages) errors.Add("pages", $"The pages have {Pages.Length} characters; {LongestPages} is the most. Shorten them.");

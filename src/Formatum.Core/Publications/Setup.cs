@@ -118,9 +118,8 @@ public sealed record Setup : Part
     public void Check(FieldErrors errors)
     {
         if (string.IsNullOrWhiteSpace(Name)) errors.Add("name", "A publication needs a name. Type one, such as \"Autumn catalog\".");
-        else if (Name.Length > LongestName) errors.Add("name", $"The name has {Name.Length} characters; {LongestName} is the most. Shorten it.");
-        if (Name.Concat(Edition).Any(char.IsControl)) errors.Add("name", "A name holds no line ends, tabs or other controls. Type it anew.");
-        if (Edition.Length > LongestName) errors.Add("edition", $"The edition has {Edition.Length} characters; {LongestName} is the most. Shorten it.");
+        errors.Name(Name, LongestName);
+        errors.Name(Edition, LongestName, "edition");
 
         if (FirstFolio is < 1 or > 99_999) errors.Add("firstFolio", "The first page bears a number from 1 to 99,999.");
 

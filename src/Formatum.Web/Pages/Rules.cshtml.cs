@@ -145,9 +145,9 @@ public sealed class RulesModel(PublicationStore store, HeavyWork heavy)
         var own = frames.Select(id => publication.Frames[id].Own).Where(o => !o.IsOpen).ToList();
         if (own.Count == 0) return null;
         string settings = string.Join(", ", SettingText.All.Where(s => own.Any(o => o.IsSet(s))).Select(s => SettingText.Label(s).ToLowerInvariant()));
-        string frame = Words.Count(own.Count, "frame has", "frames have");
-        return clear ? $"{frame} settings of their own, which go: {settings}."
-            : $"{frame} settings of their own, which stay over the rule: {settings}. To let the rule have its way, choose to clear them.";
+        string frame = Words.Count(own.Count, "frame has settings of its own", "frames have settings of their own");
+        return clear ? $"{frame}, which go: {settings}."
+            : $"{frame}, which stay over the rule: {settings}. To let the rule have its way, choose to clear them.";
     }
 
     protected override ImmutableDictionary<int, FittingRule> PartsOf(Publication publication) => publication.Rules;
