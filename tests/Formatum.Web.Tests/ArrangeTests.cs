@@ -465,6 +465,34 @@ public sealed class ArrangeTests(Workplace place) : InBrowser(place)
     }
 
     [Fact]
+    public async Task A_picture_larger_than_the_page_is_set_down_in_the_margins_or_the_column_under_the_pointer()
+    {
+        _id = (await Server.PostAsync("/api/publications", new
+        {
+            name = "Large",
+            page = new { size = "A4" },
+            pages = 1,
+            margins = new { top = 40, bottom = 40, inside = 40, outside = 40 },
+            columns = new { count = 2, gutter = 20 },
+        })).GetProperty("id").GetInt32();
+        using var folder = new TempFolder();
+        using var picture = TestPictures.Quarters(1800, 900);
+        await Server.UploadAsync(_id, ("wide.jpg", await File.ReadAllBytesAsync(TestPictures.Save(picture, folder["wide.jpg"], 72))));
+        OpenDesk(_id);
+        Browser.Click(".thumb");
+        Browser.Until(() => Browser.Has(".canvas[data-tool='set-down']"), "in hand");
+        ClickOn(450, 300);
+        var frame = Eventually(_id, f => f.Length == 1, "set down");
+        // A4 is 595.28 pt wide: of two columns the right one begins at 40 + 247.64 + 20.
+        double column = (595.2756 - 80 - 20) / 2;
+        D(frame, "width").ShouldBe(column, 0.01);
+        D(frame, "height").ShouldBe(column / 2, 0.01);
+        D(frame, "x").ShouldBe(60 + column, 0.01);
+        D(frame, "y").ShouldBe(300 - column / 4, 2);
+        Placement(frame).GetProperty("cropLoss").GetDouble().ShouldBe(0, 1e-9);
+    }
+
+    [Fact]
     public async Task Guides_are_drawn_from_the_rulers_moved_typed_and_taken_away_and_the_view_zooms_about_the_pointer()
     {
         await BeginAsync();
