@@ -1,8 +1,8 @@
 // A drag: what it would come to is asked on the way, and made when the pointer is let go.
 import { asker } from './line.js';
 import { edit, refresh } from './edits.js';
-import { hideWords, letDown, showAnswer } from './patch.js';
-import { follower, marks, svg, underWay } from './parts.js';
+import { hideWords, showAnswer } from './patch.js';
+import { desk, follower, marks, svg, underWay } from './parts.js';
 import { state } from './state.js';
 
 // Where the browser tells of the pointer at once, and not only when the next picture of the screen is due, the answer makes it into that picture.
@@ -34,6 +34,7 @@ export function startDrag(event, command, { onClick, onDone } = {}) {
     if (e.pointerId !== event.pointerId) return;
     if (!moved && Math.hypot(e.clientX - startX, e.clientY - startY) < leastWay) return;
     moved = true;
+    desk.classList.add('is-dragging');
     pointer = e;
     asking.ask(last = commandAt(e));
   };
@@ -49,7 +50,6 @@ export function startDrag(event, command, { onClick, onDone } = {}) {
       onClick?.(commandAt(e));
     }
     // What is being typed, or is dragged by now, has its own drawing there.
-    if (!current) letDown();
     if (state.writing === null && !current) {
       underWay.replaceChildren();
       marks.replaceChildren();
@@ -70,6 +70,7 @@ export function startDrag(event, command, { onClick, onDone } = {}) {
     asking.close();
     following.close();
     hideWords();
+    desk.classList.remove('is-dragging');
     current = null;
   };
   svg.setPointerCapture(event.pointerId);

@@ -39,23 +39,6 @@ function showLabel(label, { x, y, largest, lines }) {
   });
 }
 
-// Many that move are each drawn on a sheet of their own for that long: else all that lies on the spread is painted anew with every step. For a few, the
-// sheets would cost more than they save.
-const lifted = new Set(), many = 6, mostLifted = 60;
-
-function lift(patches) {
-  if (lifted.size > 0 || patches.length < many || patches.length > mostLifted) return;
-  for (const frame of patches.map(patch => frameElement(patch.id)).filter(Boolean)) {
-    lifted.add(frame);
-    frame.classList.add('frame-lifted');
-  }
-}
-
-export function letDown() {
-  for (const frame of lifted) frame.classList.remove('frame-lifted');
-  lifted.clear();
-}
-
 function showFrame(patch) {
   const frame = frameElement(patch.id);
   if (!frame) {
@@ -77,7 +60,6 @@ function showFrame(patch) {
 
 export function showAnswer(answer, pointer = null) {
   underWay.replaceChildren();
-  lift(answer.frames);
   answer.frames.forEach(showFrame);
   marks.replaceChildren(...answer.marks.map(mark => make('line', { class: 'mark-line', ...mark })));
   if (answer.inside) showInside(answer.inside);
