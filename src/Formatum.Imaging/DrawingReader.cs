@@ -32,7 +32,7 @@ internal sealed class DrawingReader
         try
         {
             using var svg = new SKSvg();
-            using (var file = File.OpenRead(image.Path)) svg.Load(file);
+            using (var file = SvgSize.Told(image.Path) is { } told ? new MemoryStream(told) : (Stream)File.OpenRead(image.Path)) svg.Load(file);
             if (svg.Model is not { Commands: { } commands, CullRect: { Width: > 0, Height: > 0 } bounds }) return null;
             var reader = new DrawingReader(svg.SkiaModel);
             int at = 0;

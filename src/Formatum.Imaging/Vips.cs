@@ -44,8 +44,7 @@ public static class Vips
             // The first picture of several.
             "gif" => Image.Gifload(path, access: Enums.Access.Sequential, failOn: Enums.FailOn.Truncated),
             "avif" => Image.Heifload(path, access: Enums.Access.Sequential, failOn: Enums.FailOn.Truncated),
-            // The library draws a CSS pixel as 1/72 in; the scale makes it the pixel of 1/96 in that the standard means.
-            "svg" => Image.Svgload(path, dpi: PictureReader.SvgPpi, scale: SvgScale, access: Enums.Access.Sequential),
+            "svg" => Draw(path, 1, Enums.Access.Sequential),
             _ => throw new ArgumentException($"No reader for {format}."),
         };
     }
@@ -60,8 +59,11 @@ public static class Vips
     {
         bool convert;
         using (var header = Open(path, format)) convert = NeedsColourConversion(header);
-        var reduced = Image.Thumbnail(path, width, height, size: format == "svg" ? Enums.Size.Both : Enums.Size.Down,
-            outputProfile: convert ? "srgb" : null, failOn: Enums.FailOn.Truncated);
+        var size = format == "svg" ? Enums.Size.Both : Enums.Size.Down;
+        string? profile = convert ? "srgb" : null;
+        var reduced = format == "svg" && SvgSize.Told(path) is { } told
+            ? Image.ThumbnailBuffer(told, width, height: height, size: size, outputProfile: profile, failOn: Enums.FailOn.Truncated)
+            : Image.Thumbnail(path, width, height, size: size, outputProfile: profile, failOn: Enums.FailOn.Truncated);
         if (reduced.Interpretation is Enums.Interpretation.Srgb or Enums.Interpretation.Bw) return reduced;
         using (reduced) return reduced.Colourspace(Enums.Interpretation.Srgb);
     }
@@ -78,7 +80,7 @@ public static class Vips
         double scale;
         using (var header = Open(path, "svg")) scale = Math.Min(Math.Min((double)width / header.Width, (double)height / header.Height),
             (double)LongestDrawnSide / Math.Max(header.Width, header.Height));
-        var whole = Image.Svgload(path, dpi: PictureReader.SvgPpi, scale: SvgScale * scale);
+        var whole = Draw(path, scale, Enums.Access.Random);
         using (whole)
         {
             var (left, across) = Span(part.X, part.Right, whole.Width);
@@ -87,6 +89,12 @@ public static class Vips
                 (double)down / whole.Height));
         }
     }
+
+    /// <summary>A drawing at so many times its size. The library draws a CSS pixel as 1/72 in; its scale makes it the 1/96 in that the standard
+    /// means.</summary>
+    private static Image Draw(string path, double scale, Enums.Access access) => SvgSize.Told(path) is { } told
+        ? Image.SvgloadBuffer(told, dpi: PictureReader.SvgPpi, scale: SvgScale * scale, access: access)
+        : Image.Svgload(path, dpi: PictureReader.SvgPpi, scale: SvgScale * scale, access: access);
 
     /// <summary>Whole pixels around a span of fractions, and two beside it: what lies at the edge is mixed with its neighbours.</summary>
     private static (int First, int Count) Span(double from, double to, int pixels)

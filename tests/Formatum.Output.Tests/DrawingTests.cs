@@ -202,6 +202,36 @@ public sealed class DrawingTests : IDisposable
         foreach (string ink in new[] { "Cyan", "Magenta", "Yellow" }) At(ink, 40, 40).ShouldBe(0, ink);
     }
 
+    /// <summary>Without a viewBox nor lengths, a drawing has the default object size (CSS Images 3, section 5.1: 300 by 150 pixels, or that of the two which
+    /// is not told), and shows the same of itself however large it is drawn.</summary>
+    [Theory]
+    [InlineData("", 300, 150)]
+    [InlineData("width='100%' height='100%'", 300, 150)]
+    [InlineData("width='60'", 60, 150)]
+    [InlineData("width='5cm' height='auto'", 189, 150)]
+    public void A_drawing_that_does_not_say_its_size_has_the_usual_one_and_is_the_same_at_every_size(string size, int width, int height)
+    {
+        var image = Svg("sizeless.svg", "<rect width='100%' height='100%' fill='#008080'/><rect width='30' height='40' fill='#f00'/>", size);
+        (image.WidthPx, image.HeightPx).ShouldBe((width, height));
+        foreach (int times in new[] { 1, 4 })
+        {
+            var drawn = PictureRaster.Here.Pixels(image, times * width, times * height, new(0, 0, 1, 1));
+            byte[] At(int x, int y) => drawn.Rgba[((y * times * drawn.Width + x * times) * 4)..][..4];
+            At(27, 37).ShouldBe([255, 0, 0, 255]);
+            At(33, 37).ShouldBe([0, 128, 128, 255]);
+            At(27, 43).ShouldBe([0, 128, 128, 255]);
+            At(width - 2, height - 2).ShouldBe([0, 128, 128, 255]);
+        }
+        using (var preview = Vips.Reduced(image.Path, "svg", 2 * width, 2 * height))
+        {
+            (preview.Width, preview.Height).ShouldBe((2 * width, 2 * height));
+            preview.Getpoint(2 * 27, 2 * 37)[0].ShouldBe(255);
+            preview.Getpoint(2 * 33, 2 * 37)[0].ShouldBe(0);
+        }
+        // In print it is lines, of the same size.
+        PictureRaster.Here.Drawing(image).ShouldNotBeNull().Width.ShouldBe(width, 0.5);
+    }
+
     /// <summary>A drawing that nobody would wait for comes out as pixels, or its publication goes on: from files that people send.</summary>
     [Theory]
     [InlineData("<g id='a'><rect width='9' height='9'/></g><g id='b'><use href='#a'/><use href='#a'/></g><g id='c'><use href='#b'/><use " +
