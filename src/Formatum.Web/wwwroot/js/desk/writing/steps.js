@@ -26,11 +26,14 @@ async function takeStep(mine, what) {
     return;
   }
   mine.followsStep = true;
-  const outcome = await edit({ do: what, frames: String(mine.id), keep: String(mine.id) });
-  if (outcome.done) {
-    mine[from]--;
-    mine[to]++;
-    await mine.kept;
+  try {
+    const outcome = await edit({ do: what, frames: String(mine.id), keep: String(mine.id) });
+    if (outcome.done) {
+      mine[from]--;
+      mine[to]++;
+      await mine.kept;
+    }
+  } finally {
+    mine.followsStep = false;
   }
-  mine.followsStep = false;
 }
