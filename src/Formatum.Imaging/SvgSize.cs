@@ -16,8 +16,7 @@ internal static partial class SvgSize
 
     /// <summary>A drawing whose size has to be told, with its size.</summary>
     /// <param name="path">The file.</param>
-    /// <returns>The file's content with width, height and viewBox; null where the file itself will do, or is broken.</returns>
-    /// <exception cref="IOException">It cannot be read.</exception>
+    /// <returns>The file's content with width, height and viewBox; null where the file itself will do, or is broken or gone.</returns>
     public static byte[]? Told(string path)
     {
         try
@@ -34,8 +33,9 @@ internal static partial class SvgSize
             using var whole = XmlReader.Create(file, Settings);
             return WithSize(XDocument.Load(whole, LoadOptions.PreserveWhitespace));
         }
-        catch (XmlException)
+        catch (Exception e) when (e is XmlException or IOException or UnauthorizedAccessException)
         {
+            // Whoever reads the file says what is wrong with it.
             return null;
         }
     }

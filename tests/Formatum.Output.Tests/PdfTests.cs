@@ -179,13 +179,19 @@ public sealed class PdfTests : IDisposable
         Should.NotThrow(() => JpegOrientation.Clear([0xFF, 0xD8, 0xFF, 0xE1, 0xFF, 0xFF, 1]));
     }
 
-    [Fact]
-    public void A_missing_file_is_named_and_a_proof_shows_its_preview()
+    [Theory]
+    [InlineData("gone.jpg")]
+    [InlineData("gone.svg")]
+    public void A_missing_file_is_named_and_a_proof_shows_its_preview(string name)
     {
-        var p = Workshop.Link(Publication.Create(Workshop.A4(), 1), _shop.Quarters("gone.jpg", 400, 300));
-        p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(0, 0, 200, 150), ImageId = Workshop.IdOf(p, "gone.jpg") });
-        File.Delete(_shop.Folder["gone.jpg"]);
-        Should.Throw<BadPicture>(() => Write(p, new())).Message.ShouldContain("gone.jpg");
+        bool isDrawing = name.EndsWith(".svg", StringComparison.Ordinal);
+        if (isDrawing)
+            File.WriteAllText(_shop.Folder[name], "<svg xmlns='http://www.w3.org/2000/svg'><rect width='200' height='90' fill='#848'/></svg>");
+        var image = isDrawing ? _shop.Reader.Read(_shop.Folder[name], name) : _shop.Quarters(name, 400, 300);
+        var p = Workshop.Link(Publication.Create(Workshop.A4(), 1), image);
+        p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(0, 0, 200, 150), ImageId = Workshop.IdOf(p, name) });
+        File.Delete(_shop.Folder[name]);
+        Should.Throw<BadPicture>(() => Write(p, new())).Message.ShouldContain(name);
         Tool.Run("pdfimages", "-list", Write(p, new(Proof: true))).ShouldContain("jpeg");
     }
 
