@@ -6,13 +6,15 @@ namespace Formatum.Imaging;
 /// <summary>Refuses drawings that could run, fetch or swell: scripts, outside references, entities.</summary>
 public static partial class SvgCheck
 {
+    /// <summary>How a stranger's drawing is read: nothing is fetched, and nothing swells.</summary>
+    internal static XmlReaderSettings Reading => new() { DtdProcessing = DtdProcessing.Parse, XmlResolver = null, MaxCharactersFromEntities = 1000 };
+
     /// <exception cref="BadPicture">The drawing is broken or carries something that is not taken in.</exception>
     public static void Check(Stream stream)
     {
-        var settings = new XmlReaderSettings { DtdProcessing = DtdProcessing.Parse, XmlResolver = null, MaxCharactersFromEntities = 1000 };
         try
         {
-            using var reader = XmlReader.Create(stream, settings);
+            using var reader = XmlReader.Create(stream, Reading);
             bool inStyle = false, sawRoot = false;
             while (reader.Read())
             {

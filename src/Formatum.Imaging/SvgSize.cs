@@ -22,7 +22,7 @@ internal static partial class SvgSize
         try
         {
             using var file = File.OpenRead(path);
-            using (var reader = XmlReader.Create(file, Settings))
+            using (var reader = XmlReader.Create(file, SvgCheck.Reading))
             {
                 reader.MoveToContent();
                 bool says = reader.GetAttribute("viewBox") is { Length: > 0 } || (Length(reader.GetAttribute("width")) is not null
@@ -30,7 +30,7 @@ internal static partial class SvgSize
                 if (says || reader.LocalName != "svg") return null;
             }
             file.Position = 0;
-            using var whole = XmlReader.Create(file, Settings);
+            using var whole = XmlReader.Create(file, SvgCheck.Reading);
             return WithSize(XDocument.Load(whole, LoadOptions.PreserveWhitespace));
         }
         catch (Exception e) when (e is XmlException or IOException or UnauthorizedAccessException)
@@ -39,9 +39,6 @@ internal static partial class SvgSize
             return null;
         }
     }
-
-    private static XmlReaderSettings Settings =>
-        new() { DtdProcessing = DtdProcessing.Parse, XmlResolver = null, MaxCharactersFromEntities = 1000, CloseInput = false };
 
     private static byte[] WithSize(XDocument drawing)
     {
