@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Text;
 using Formatum.Core.Edits;
 using Formatum.Core.Stories;
 
@@ -9,7 +10,9 @@ internal sealed class Gathered
 {
     private readonly List<BroughtParagraph> _paragraphs = [];
     private readonly SortedDictionary<string, int> _leftAside = new(StringComparer.Ordinal);
-    private readonly List<BroughtRun> _runs = [];
+
+    /// <summary>Of the paragraph under way: characters that are set alike, the last still growing.</summary>
+    private readonly List<(StringBuilder Text, TextSettings Set)> _runs = [];
 
     /// <summary>What a style says that a document names and the publication does not have yet. Sizes are common practice, no source.</summary>
     private static TextSettings UsualOf(string style) => style switch
@@ -38,8 +41,8 @@ internal sealed class Gathered
     {
         text = FrameText.Clean(text).Replace('\n', FrameText.LineSeparator);
         if (text.Length == 0) return;
-        if (_runs.Count > 0 && _runs[^1].Set == set) _runs[^1] = new(_runs[^1].Text + text, set);
-        else _runs.Add(new(text, set));
+        if (_runs.Count > 0 && _runs[^1].Set == set) _runs[^1].Text.Append(text);
+        else _runs.Add((new(text), set));
     }
 
     /// <summary>Whether the paragraph under way ends with a blank, or has not begun.</summary>
@@ -48,13 +51,14 @@ internal sealed class Gathered
     /// <summary>Ends the paragraph under way.</summary>
     public void End(string? style, TextSettings set, bool keepEmpty = false)
     {
-        while (_runs.Count > 0 && _runs[^1].Text.TrimEnd(' ') is var trimmed && trimmed.Length < _runs[^1].Text.Length)
+        while (_runs.Count > 0 && _runs[^1].Text is var last && last[^1] == ' ')
         {
-            if (trimmed.Length > 0) _runs[^1] = new(trimmed, _runs[^1].Set);
-            else _runs.RemoveAt(_runs.Count - 1);
+            do last.Length--;
+            while (last.Length > 0 && last[^1] == ' ');
+            if (last.Length == 0) _runs.RemoveAt(_runs.Count - 1);
         }
-        if (_runs.Count > 0 || keepEmpty) _paragraphs.Add(new(style, style is null ? TextSettings.Open : UsualOf(style), set, _runs.Count == 0 ? [new("",
-            TextSettings.Open)] : [.. _runs]));
+        if (_runs.Count > 0 || keepEmpty) _paragraphs.Add(new(style, style is null ? TextSettings.Open : UsualOf(style), set,
+            _runs.Count == 0 ? [new("", TextSettings.Open)] : [.. _runs.Select(r => new BroughtRun(r.Text.ToString(), r.Set))]));
         _runs.Clear();
     }
 

@@ -4,8 +4,13 @@ using Formatum.Imaging.Apart;
 namespace Formatum.Documents;
 
 /// <summary>Reads PDFs, each in a process of its own, which the operating system holds to limits of memory and time.</summary>
-public sealed class PdfPagesApart(OwnProgram program)
+public sealed class PdfPagesApart(OwnProgram program) : IDisposable
 {
+    /// <summary>So many are read at once: each may take a gigabyte.</summary>
+    private readonly SemaphoreSlim _gate = new(2);
+
+    public void Dispose() => _gate.Dispose();
+
     /// <summary>The word by which the program becomes one that reads a PDF.</summary>
     public const string Verb = "read-pdf";
 
@@ -45,6 +50,7 @@ public sealed class PdfPagesApart(OwnProgram program)
     /// <returns>Why it cannot be read; null where it was.</returns>
     private async Task<string?> AskAsync(string path, string to, CancellationToken cancel)
     {
+        await _gate.WaitAsync(cancel);
         try
         {
             return await OneAnswer.AskAsync(program, [Verb, path, to], Longest, cancel) is { } said ? JsonSerializer.Deserialize<Answer>(said)!.Error : Ended;
@@ -52,6 +58,10 @@ public sealed class PdfPagesApart(OwnProgram program)
         catch (JsonException)
         {
             return Ended;
+        }
+        finally
+        {
+            _gate.Release();
         }
     }
 

@@ -1,3 +1,4 @@
+using Formatum.Core.Composing;
 using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
@@ -80,6 +81,15 @@ public static class SceneImages
         double scale = Math.Min(1, Math.Sqrt(MostRasterPixels / had));
         return Decoded(image, Pixels(across * scale), Pixels(down * scale), part, source);
     }
+
+    /// <summary>Whether a picture has one channel where it is printed: greys that no treatment gives a colour, or what a treatment makes grey.</summary>
+    internal static bool IsGrey(SceneImage image) => image.Treatment is not { } treatment ? image.Source.Colour == "grey"
+        : treatment.MakesGrey || (image.Source.Colour == "grey" && treatment.KeepsGrey);
+
+    /// <summary>Whether greys are meant as a profile of the picture's own says; others are as they are on a screen.</summary>
+    internal static bool HasOwnGreys(PictureSamples samples) => samples.Kind == SampleKind.Grey && samples.Profile is { } profile && IsOfGreys(profile);
+
+    internal static bool IsOfGreys(byte[] profile) => new ColourProfile("", profile) is { IsWhole: true, Parts: 1 };
 
     /// <summary>A picture is not reduced for less than this, in times of the resolution that is asked for.</summary>
     private const double WorthReducing = 1.1;

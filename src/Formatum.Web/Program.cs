@@ -23,6 +23,11 @@ try
         PdfPagesApart.Run(pdf);
         return 0;
     }
+    if (args is [DocumentsApart.Verb, .. var document])
+    {
+        DocumentsApart.Run(document);
+        return 0;
+    }
     if (args is [CheckVerb.Name, .. var check]) return await CheckVerb.RunAsync(check);
     var chosen = CommandLine.Read(args);
     if (chosen.ContainsKey("help"))

@@ -154,7 +154,8 @@ internal static class Server
         services.AddHostedService<InkWatch>();
         services.AddSingleton<Mender>();
         services.AddSingleton<Reporter>();
-        services.AddSingleton(new PdfPagesApart(OwnProgram()));
+        services.AddSingleton(_ => new PdfPagesApart(OwnProgram()));
+        services.AddSingleton(_ => new DocumentsApart(OwnProgram()));
         services.AddSingleton<ComparedFiles>();
         services.AddSingleton<FileComparer>();
         services.AddSingleton<ImportJobs>();
@@ -174,6 +175,8 @@ internal static class Server
         // Null, or nothing, where something has to be is told like any other value that does not belong.
         json.RespectNullableAnnotations = true;
         json.RespectRequiredConstructorParameters = true;
+        // What is not known here would be lost without a word.
+        json.UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow;
         json.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false));
     }
 

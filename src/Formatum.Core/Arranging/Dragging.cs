@@ -71,6 +71,25 @@ public static class Dragging
         return fromCentre ? pose.Sized(sized.Width, sized.Height, 0.5, 0.5) : pose.Sized(sized.Width, sized.Height, (1 - grip.X) / 2.0, (1 - grip.Y) / 2.0);
     }
 
+    /// <summary>A frame whose edges were dragged by a grip, kept within its picture, where that lies along the frame's sides; a turned one bounds
+    /// nothing.</summary>
+    /// <param name="before">The frame before.</param>
+    /// <param name="sized">The frame as it was dragged.</param>
+    /// <param name="grip">Which grip.</param>
+    /// <param name="picture">From the image's unit square to the frame as it was before.</param>
+    public static Pose Within(Pose before, Pose sized, Grip grip, Affine picture)
+    {
+        const double Straight = 1e-9;
+        bool lies = Math.Abs(picture.B) + Math.Abs(picture.C) < Straight * (Math.Abs(picture.A) + Math.Abs(picture.D));
+        bool stands = Math.Abs(picture.A) + Math.Abs(picture.D) < Straight * (Math.Abs(picture.B) + Math.Abs(picture.C));
+        if (!lies && !stands) return sized;
+        Vec p = picture.Apply(new(0, 0)), q = picture.Apply(new(1, 1));
+        double width = Math.Min(sized.Box.Width, grip.X < 0 ? before.Box.Width - Math.Min(p.X, q.X) : grip.X > 0 ? Math.Max(p.X, q.X) : double.MaxValue);
+        double height = Math.Min(sized.Box.Height, grip.Y < 0 ? before.Box.Height - Math.Min(p.Y, q.Y) : grip.Y > 0 ? Math.Max(p.Y, q.Y) : double.MaxValue);
+        return width == sized.Box.Width && height == sized.Box.Height ? sized
+            : before.Sized(width, height, (1 - grip.X) / 2.0, (1 - grip.Y) / 2.0);
+    }
+
     private static double Side(double before, double grown) => Math.Max(before + grown, Math.Min(before, SmallestSide));
 
     private static double Start(double start, double before, double after, int grip) => grip switch

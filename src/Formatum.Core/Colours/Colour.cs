@@ -33,6 +33,7 @@ public abstract record Colour
 
 /// <summary>A shade of black ink.</summary>
 /// <param name="Ink">How much of it, 0 for paper to 1 for full.</param>
+[JsonConverter(typeof(ColourJson<GreyColour>))]
 public sealed record GreyColour(double Ink) : Colour
 {
     /// <summary>How it looks once printed, where that is known.</summary>
@@ -80,6 +81,7 @@ public sealed record RgbColour(byte Red, byte Green, byte Blue) : Colour
 }
 
 /// <summary>Four inks, each 0 to 1.</summary>
+[JsonConverter(typeof(ColourJson<CmykColour>))]
 public sealed record CmykColour(double Cyan, double Magenta, double Yellow, double Key) : Colour
 {
     /// <summary>How they look once printed, where that is known.</summary>
@@ -109,6 +111,7 @@ public sealed record CmykColour(double Cyan, double Magenta, double Yellow, doub
 
 /// <summary>A colour of the publication's palette: it follows whenever that one is changed.</summary>
 /// <param name="Id">Which.</param>
+[JsonConverter(typeof(ColourJson<NamedColour>))]
 public sealed record NamedColour(int Id) : Colour
 {
     public override RgbColour Shown => (RgbColour)Black;

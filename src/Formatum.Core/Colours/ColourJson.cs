@@ -3,6 +3,17 @@ using System.Text.Json.Serialization;
 
 namespace Formatum.Core.Colours;
 
+/// <summary>A colour of a kind of its own, where only that kind may stand: kept as any other colour is.</summary>
+internal sealed class ColourJson<T> : JsonConverter<T> where T : Colour
+{
+    private static readonly ColourJson Any = new();
+
+    public override T Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
+        Any.Read(ref reader, typeToConvert, options) as T ?? throw new JsonException("That is another kind of colour than belongs here.");
+
+    public override void Write(Utf8JsonWriter writer, T value, JsonSerializerOptions options) => Any.Write(writer, value, options);
+}
+
 /// <summary>Colours as they are kept: "#rrggbb", {"grey":0.5}, {"cmyk":[0,0.8,1,0]}, {"named":12}.</summary>
 internal sealed class ColourJson : JsonConverter<Colour>
 {

@@ -38,6 +38,6 @@ public static class EditionMaker
     private static Frame Emptied(Frame frame, EditionKeeps keeps)
     {
         if (frame.Locked) return frame;
-        return keeps.Pictures || frame.IsText ? frame : frame with { ImageId = null, Held = null, Recrop = Fitting.Recrop.None };
+        return keeps.Pictures || frame.IsText ? frame : frame with { ImageId = null, Held = null, Recrop = Fitting.Recrop.None, FormerRecrop = null };
     }
 }

@@ -38,6 +38,7 @@ internal static class FrameChecks
         ColourChecks.CheckNamed(draft, frame.Look.AllColours(), errors, "look");
         FitSettingsCheck.Check(frame.Own, errors);
         FitRequestCheck.RecropCheck(frame.Recrop, errors);
+        if (frame.FormerRecrop is { } former) FitRequestCheck.RecropCheck(former.Recrop, errors);
         errors.ThrowIfAny();
     }
 

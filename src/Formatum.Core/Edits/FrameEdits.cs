@@ -120,8 +120,14 @@ public sealed record ChangeFrames : Edit
     /// <summary>Clears all that was set on the frames before.</summary>
     public bool ClearSet { get; init; }
 
-    /// <summary>Applies the fit anew to frames that do not stay fitted.</summary>
+    /// <summary>What is set here already is not set again over a rule that says the same.</summary>
+    public bool OnlyOverRules { get; init; }
+
+    /// <summary>Lets the fit place the picture by itself: what a hand did to it is let go, and frames that do not stay fitted apply the fit anew.</summary>
     public bool FitOnce { get; init; }
+
+    /// <summary>Takes the hand correction back that was let go last.</summary>
+    public bool RecropBack { get; init; }
 
     public override string Words => Action + (FrameIds.Length > 1 ? $", {FrameIds.Length} frames" : "");
 
@@ -135,6 +141,7 @@ public sealed record ChangeFrames : Edit
         { ClearSet: true } or { Clear.IsEmpty: false } => "Clear what was set here",
         { RuleId: not null } => "Put on rule",
         { Recrop: { } recrop } => recrop == Fitting.Recrop.None ? "Reset recrop" : "Recrop",
+        { RecropBack: true } => "Back to the crop",
         { FitOnce: true } => "Fit once",
         { Locked: true } => "Lock",
         { Locked: false } => "Unlock",
@@ -181,14 +188,29 @@ public sealed record ChangeFrames : Edit
             Outline = Outline ?? frame.Outline,
             Name = Name?.Trim() ?? frame.Name,
             RuleId = RuleId is { } rule ? rule.Value : frame.RuleId,
-            ImageId = ImageId is { } image ? image.Value : frame.ImageId,
-            Recrop = Recrop ?? (ImageId is { Value: null } ? Fitting.Recrop.None : frame.Recrop),
-            Own = (Set ?? FitSettings.Open).Over(ClearSet ? FitSettings.Open : Clear.IsEmpty ? frame.Own : frame.Own.Where(s => !Clear.Contains(s))),
+            Own = OwnAfter(draft, frame),
         };
+        changed = Recropped(ImageId is { } image && image.Value != frame.ImageId ? changed.Showing(image.Value) : changed);
         if (RuleId is { Value: not null } && LookId is null) changed = UsualLooks.With(draft, changed);
         FrameChecks.Check(draft, changed);
         draft.Put(changed with { Held = HeldAfter(frame, changed) });
         if (ImageId is { Value: { } placed }) Placing.TakeFromTray(draft, placed);
+    }
+
+    private FitSettings OwnAfter(Draft draft, Frame frame)
+    {
+        var kept = ClearSet ? FitSettings.Open : Clear.IsEmpty ? frame.Own : frame.Own.Where(s => !Clear.Contains(s));
+        if (Set is null) return kept;
+        if (!OnlyOverRules) return Set.Over(kept);
+        var over = Set.Except(draft.Origin.FitOfRule(RuleId is { } rule ? rule.Value : frame.RuleId).ToSettings());
+        return over.Over(kept.Where(s => !Set.IsSet(s)));
+    }
+
+    private Frame Recropped(Frame frame)
+    {
+        if (Recrop is { } recrop) return recrop == Fitting.Recrop.None ? frame.WithoutRecrop() : frame with { Recrop = recrop, FormerRecrop = null };
+        if (RecropBack && frame.FormerRecrop is { } former) return frame with { Recrop = former.Recrop, FormerRecrop = null };
+        return FitOnce ? frame.WithoutRecrop() : frame;
     }
 
     /// <summary>What the frame holds on to: nothing where the fit is to be applied anew.</summary>
@@ -213,7 +235,9 @@ public enum PictureAtSizing
 {
     /// <summary>The frame is moved, not sized: the picture goes along.</summary>
     GoesAlong,
-    /// <summary>One that is held stays where it is on the page, and an edge that is drawn over it crops it; one that stays fitted is fitted anew.</summary>
+    /// <summary>One that is held stays where it is on the page, and an edge that is dragged over it crops it; one that stays fitted is fitted anew.</summary>
+    Refitted,
+    /// <summary>It stays where it is on the page: an edge that is dragged over it crops it, one that is dragged away uncovers it.</summary>
     Cropped,
     /// <summary>It is scaled with the frame.</summary>
     Scaled,
@@ -240,16 +264,28 @@ public sealed record PlaceFrames(ImmutableArray<FramePlace> Places, PictureAtSiz
                 Outline = outline ?? frame.Outline
             };
             FrameChecks.Check(draft, placed);
-            if (Picture == PictureAtSizing.Cropped && frame.Held is { } held)
-                placed = placed with { Held = held with { Matrix = placed.Pose.ToPage.Inverse().After(frame.Pose.ToPage).After(held.Matrix) } };
+            if (Picture == PictureAtSizing.Refitted && frame.Held is { } held)
+                placed = placed with { Held = held with { Matrix = ToPlaced(draft, frame, placed).After(held.Matrix) } };
             draft.Put(placed);
-            if (Picture == PictureAtSizing.Scaled && frame.ImageId is not null)
-            {
-                var (fitting, map) = Inside.Of(draft, frame);
-                Inside.Put(draft, placed, fitting with { Width = box.Width, Height = box.Height },
-                    Affine.Scaling(box.Width / frame.Box.Width, box.Height / frame.Box.Height).After(map));
-            }
+            if (frame.ImageId is not null && Picture is PictureAtSizing.Scaled or PictureAtSizing.Cropped) PutPicture(draft, frame, placed);
         }
+    }
+
+    private void PutPicture(Draft draft, Frame frame, Frame placed)
+    {
+        var (fitting, map) = Inside.Of(draft, frame);
+        var (width, height) = (placed.Box.Width, placed.Box.Height);
+        var sized = fitting with { Width = width, Height = height };
+        if (Picture == PictureAtSizing.Scaled)
+            Inside.Put(draft, placed, sized, Affine.Scaling(width / frame.Box.Width, height / frame.Box.Height).After(map));
+        else Inside.PutStill(draft, placed, sized, ToPlaced(draft, frame, placed).After(map));
+    }
+
+    /// <summary>From the frame as it was to the frame as it is placed, so that what lies still on the spread is seen from there.</summary>
+    private static Affine ToPlaced(Draft draft, Frame frame, Frame placed)
+    {
+        double across = Spread.AcrossOf(draft.Origin, frame.PageId) - Spread.AcrossOf(draft.Origin, placed.PageId);
+        return placed.Pose.ToPage.Inverse().After(Affine.Translation(across, 0)).After(frame.Pose.ToPage);
     }
 }
 

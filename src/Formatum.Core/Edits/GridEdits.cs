@@ -77,7 +77,8 @@ public sealed record FlipFrames(ImmutableArray<int> FrameIds, int Spread, bool A
                 Outline = Outlines.Mirrored(frame.Outline, Across),
                 Look = Mirrored(frame.Look, draft.Origin.LookOf(frame).Corners),
                 Own = own,
-                Recrop = frame.Recrop with { Turn = -frame.Recrop.Turn + 0.0 },
+                Recrop = frame.Recrop.Mirrored(),
+                FormerRecrop = frame.FormerRecrop is { } former ? former with { Recrop = former.Recrop.Mirrored() } : null,
                 Held = frame.Held is { } held ? held with { Matrix = mirror.After(held.Matrix) } : null,
             });
         }

@@ -19,12 +19,24 @@ public sealed record RecropFrame(int FrameId, HandMove Move, bool NoBareArea) : 
     {
         var frame = FrameOf(draft, FrameId);
         var (fit, map) = Inside.Of(draft, frame);
-        var wanted = Move.On(fit, map);
+        var before = IsTurn && frame.Recrop.Grown is { } was ? Grown(fit, map, 1 / was) : map;
+        var wanted = Move.On(fit, before);
         if (!wanted.IsFinite || Math.Abs(wanted.Determinant) < 1e-12)
             throw new EditRefused("recrop", "That would leave nothing of the picture. Give numbers above 0.");
-        if (NoBareArea && Recropping.Covers(fit, map)) wanted = Recropping.Covering(fit, wanted);
-        Inside.Put(draft, frame, fit, wanted);
+        double? grown = Move is HandMove.Pan ? frame.Recrop.Grown : null;
+        if (NoBareArea && Recropping.Covers(fit, map))
+        {
+            var covering = Recropping.Covering(fit, wanted);
+            if (IsTurn && covering.ScaleX / wanted.ScaleX is > 1 + 1e-9 and var by) grown = by;
+            wanted = covering;
+        }
+        Inside.Put(draft, frame, fit, wanted, grown);
     }
+
+    private bool IsTurn => Move is HandMove.Turn or HandMove.Figures { Angle: not null };
+
+    private static Affine Grown(in PictureFit fit, in Affine map, double by) =>
+        Recropping.Scaled(map, by, by, Recropping.Measures(fit.Rule, map).Angle, fit.FitBox.Centre);
 }
 
 /// <summary>Gives frames the measure of their pictures.</summary>
@@ -73,12 +85,46 @@ internal static class Inside
     }
 
     /// <summary>Puts the frame with the recrop that brings the picture where it is wanted; one that does not stay fitted holds it just there.</summary>
-    public static void Put(Draft draft, Frame frame, in PictureFit fit, in Affine wanted)
+    /// <param name="draft">The publication under way.</param>
+    /// <param name="frame">The frame as it is to be.</param>
+    /// <param name="fit">What decides where its picture lies.</param>
+    /// <param name="wanted">From the image's unit square to the frame, in points.</param>
+    /// <param name="grown">As of <see cref="Recrop.Grown"/>.</param>
+    public static void Put(Draft draft, Frame frame, in PictureFit fit, in Affine wanted, double? grown = null)
     {
-        var recrop = Recropping.Towards(fit, wanted);
+        var recrop = Recropping.Towards(fit, wanted) with { Grown = grown };
         // Whole and in the middle is what the rule does by itself: then there is nothing to keep.
-        if (recrop is { Zoom: 1, ZoomY: null, Turn: 0 } && SamePlace(fit.Place(recrop).Matrix, fit.Place(Recrop.None).Matrix)) recrop = Recrop.None;
-        draft.Put(frame with { Recrop = recrop, Held = frame.Held is { } held ? held with { Matrix = wanted } : null });
+        if (recrop is { Zoom: 1, ZoomY: null, Turn: 0, Grown: null }
+            && SamePlace(fit.Place(recrop).Matrix, fit.Place(Recrop.None).Matrix)) recrop = Recrop.None;
+        draft.Put(frame with { Recrop = recrop, FormerRecrop = null, Held = frame.Held is { } held ? held with { Matrix = wanted } : null });
+    }
+
+    /// <summary>
+    /// The same where the picture has to stay just where it is. A fit that would move it, since it leaves nothing bare, or cuts nothing, that it need not,
+    /// gives way to the one that scales alike and leaves the place to the hand.
+    /// </summary>
+    public static void PutStill(Draft draft, Frame frame, in PictureFit fit, in Affine wanted)
+    {
+        Put(draft, frame, fit, wanted);
+        if (frame.Held is not null || IsNear(fit.Place(draft.Frame(frame.Id)!.Recrop).Matrix, wanted)) return;
+        var free = FreeKind(fit);
+        Put(draft, frame with { Own = frame.Own with { Fit = free } }, fit with { Rule = fit.Rule with { Fit = free } }, wanted);
+    }
+
+    /// <summary>Of the fits that leave the place to a hand, the one that scales as this one does, or comes nearest.</summary>
+    private static FitKind FreeKind(PictureFit fit)
+    {
+        double scale = fit.Place(Recrop.None).ScaleX;
+        double Off(FitKind kind) => Math.Abs((fit with { Rule = fit.Rule with { Fit = kind } }).Place(Recrop.None).ScaleX - scale);
+        return Off(FitKind.Width) <= Off(FitKind.Height) ? FitKind.Width : FitKind.Height;
+    }
+
+    private static bool IsNear(in Affine p, in Affine q)
+    {
+        // A thousandth of a point, anywhere on the picture.
+        foreach (var corner in new[] { new Vec(0, 0), new Vec(1, 0), new Vec(0, 1) })
+            if ((p.Apply(corner) - q.Apply(corner)).Length > 0.001) return false;
+        return true;
     }
 
     private static bool SamePlace(in Affine p, in Affine q) => Math.Abs(p.E - q.E) < 1e-6 && Math.Abs(p.F - q.F) < 1e-6;

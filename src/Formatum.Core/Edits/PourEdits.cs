@@ -156,7 +156,8 @@ internal static class LayoutCopies
 
     /// <summary>The frame without its picture, but for a locked one. Its words stay: on the pages of a table they are the headings that every page
     /// has.</summary>
-    public static Frame Unpictured(Frame frame) => IsOpen(frame) ? frame with { ImageId = null, Held = null, Recrop = Fitting.Recrop.None } : frame;
+    public static Frame Unpictured(Frame frame) => IsOpen(frame)
+        ? frame with { ImageId = null, Held = null, Recrop = Fitting.Recrop.None, FormerRecrop = null } : frame;
 
     /// <summary>Adds so many copies, as <see cref="Add"/> says.</summary>
     /// <param name="draft">The publication under way.</param>

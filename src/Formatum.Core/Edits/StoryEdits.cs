@@ -101,8 +101,8 @@ public sealed record BreakChain(int FrameId) : Edit
 /// <summary>Lets a story run on from its last frame into frames like that on the pages that follow.</summary>
 /// <param name="FrameId">The last frame of the story.</param>
 /// <param name="Count">How many frames, each on a page of its own.</param>
-/// <param name="OnNewPages">Whether pages are added for them behind its page; else they come onto the pages there are, and pages are added where these
-/// end.</param>
+/// <param name="OnNewPages">Whether they come onto the blank pages right behind its page, and onto new ones behind those; else onto the pages there are, and
+/// pages are added where these end.</param>
 public sealed record RunOnPages(int FrameId, int Count, bool OnNewPages) : Edit
 {
     public const int Most = 500;
@@ -129,7 +129,8 @@ public sealed record RunOnPages(int FrameId, int Count, bool OnNewPages) : Edit
     private ImmutableArray<int> Pages(Draft draft, int at)
     {
         var order = draft.Origin.Order.Ids;
-        var there = OnNewPages ? [] : order.Skip(at + 1).Take(Count).ToImmutableArray();
+        var behind = order.Skip(at + 1);
+        ImmutableArray<int> there = [.. (OnNewPages ? behind.TakeWhile(page => IsBlank(draft.Origin, page)) : behind).Take(Count)];
         int more = Count - there.Length;
         if (more == 0) return there;
         if (order.Length + more > Setup.MostPages)
@@ -138,10 +139,14 @@ public sealed record RunOnPages(int FrameId, int Count, bool OnNewPages) : Edit
         int? master = draft.Origin.Pages[order[at]].MasterId;
         ImmutableArray<int> made = [.. Enumerable.Range(0, more).Select(_ => PageRuns.Blank(draft, master))];
         // An odd number of pages in the middle would bring all behind to the other side of their spreads.
-        int place = !OnNewPages || (draft.Origin.Setup.Facing && more % 2 != 0) ? order.Length : at + 1;
+        int place = !OnNewPages || (draft.Origin.Setup.Facing && more % 2 != 0) ? order.Length : at + 1 + there.Length;
         PageRuns.Order(draft, order.InsertRange(place, made));
         return [.. there, .. made];
     }
+
+    /// <summary>Whether nothing was put on a page: what is to be filled on it, as its master has it, is empty.</summary>
+    private static bool IsBlank(Publication publication, int page) =>
+        publication.FramesOnPage(page).All(f => f.MasterFrameId is not null && publication.IsEmpty(f));
 
     private static int Like(Draft draft, Publication after, Story story, Frame frame, int page)
     {

@@ -43,7 +43,7 @@ public sealed record ChangeTray(ImmutableArray<int> ImageIds, TrayMove Move, int
     }
 }
 
-/// <summary>Places an image of the tray in a frame, and takes it out of the tray. What was in the frame goes; its rule and recrop stay.</summary>
+/// <summary>Places an image of the tray in a frame, and takes it out of the tray. What was in the frame goes, with its recrop; its rule stays.</summary>
 public sealed record PlaceFromTray(int FrameId, int ImageId) : Edit
 {
     public override string Words => "Place from tray";
@@ -59,7 +59,8 @@ public sealed record PlaceFromTray(int FrameId, int ImageId) : Edit
 /// <param name="Places">The frames, and what each comes to show; null to leave it empty.</param>
 /// <param name="ToTray">Whether the images that go are put in the tray, in front.</param>
 /// <param name="As">What it is called in the history.</param>
-public sealed record ReplaceImages(ImmutableArray<(int FrameId, int? ImageId)> Places, bool ToTray, string As) : Edit
+/// <param name="KeepRecrop">Whether they show the same as those they replace, and are cropped by hand as those were.</param>
+public sealed record ReplaceImages(ImmutableArray<(int FrameId, int? ImageId)> Places, bool ToTray, string As, bool KeepRecrop = false) : Edit
 {
     public override string Words => As + (Places.Length == 1 ? "" : $", {Places.Length} frames");
 
@@ -72,6 +73,7 @@ public sealed record ReplaceImages(ImmutableArray<(int FrameId, int? ImageId)> P
             var frame = FrameOf(draft, frameId);
             if (frame.ImageId is { } was && was != imageId) gone.Add(was);
             Placing.Put(draft, frame, imageId);
+            if (KeepRecrop) draft.Put(draft.Frame(frameId)! with { Recrop = frame.Recrop, FormerRecrop = frame.FormerRecrop });
         }
         if (ToTray) draft.Put(new Tray([.. gone.Distinct(), .. draft.Tray.Without(gone).ImageIds]));
     }
@@ -79,13 +81,10 @@ public sealed record ReplaceImages(ImmutableArray<(int FrameId, int? ImageId)> P
 
 internal static class Placing
 {
-    /// <summary>
-    /// Shows another image in a frame, fitted anew; its recrop stays with a picture that takes the place of one, and goes with the last. An image that is
-    /// placed no longer waits in the tray.
-    /// </summary>
+    /// <summary>Shows another image in a frame, as its rule fits it. An image that is placed no longer waits in the tray.</summary>
     public static void Put(Draft draft, Frame frame, int? imageId)
     {
-        var placed = frame with { ImageId = imageId, Held = null, Recrop = imageId is null ? Fitting.Recrop.None : frame.Recrop };
+        var placed = frame.Showing(imageId);
         FrameChecks.Check(draft, placed);
         draft.Put(placed);
         if (imageId is { } image) TakeFromTray(draft, image);

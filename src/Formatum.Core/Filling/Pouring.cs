@@ -68,7 +68,7 @@ public static class Pouring
     {
         var coverage = Fitted.Measure(fit.Width, fit.Height, fit.Outline, fit.Picture, fit.Place(Recrop.None), fit.Rule, false).Coverage;
         double smallest = fit.Rule.SmallestPpi > 0 ? fit.Rule.SmallestPpi : setup.FloorPpi;
-        return coverage.CropLoss + coverage.BareArea + (coverage.Ppi < smallest * (1 - 1e-9) ? 2 - coverage.Ppi / smallest : 0);
+        return coverage.CropLoss + coverage.BareArea + (!Resolutions.Reaches(coverage.Ppi, smallest) ? 2 - coverage.Ppi / smallest : 0);
     }
 
     private static double Cost(Setup setup, FrameKind frame, ImageKind image)

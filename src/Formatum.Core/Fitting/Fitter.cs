@@ -123,7 +123,8 @@ public static class Fitter
     private static FitFlags ScaleFlags(in Picture picture, in ResolvedFit rule, double scaleX, double scaleY)
     {
         var flags = FitFlags.None;
-        if (rule.SmallestPpi > 0 && Math.Min(picture.PpiX / scaleX, picture.PpiY / scaleY) < rule.SmallestPpi * (1 - Hair)) flags |= FitFlags.BelowSmallestPpi;
+        if (rule.SmallestPpi > 0 && !Resolutions.Reaches(Math.Min(picture.PpiX / scaleX, picture.PpiY / scaleY), rule.SmallestPpi))
+            flags |= FitFlags.BelowSmallestPpi;
         if (rule.LargestEnlargement > 0 && Math.Max(scaleX, scaleY) > rule.LargestEnlargement * (1 + Hair)) flags |= FitFlags.AboveLargestEnlargement;
         if (Math.Abs(scaleX - scaleY) > 1e-6 * Math.Max(scaleX, scaleY)) flags |= FitFlags.Stretched;
         return flags;

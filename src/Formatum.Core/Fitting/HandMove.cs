@@ -53,7 +53,8 @@ public abstract record HandMove
 
     /// <summary>Given numbers: scales (1 is natural size), how far the image's centre lies from the fit box's, the angle it lies at. What is null
     /// stays.</summary>
-    public sealed record Figures(double? ScaleX, double? ScaleY, double? OffsetX, double? OffsetY, double? Angle) : HandMove
+    /// <param name="Held">The point of the image, in fractions, that stays where it is when it is scaled; null for what lies on the alignment point.</param>
+    public sealed record Figures(double? ScaleX, double? ScaleY, double? OffsetX, double? OffsetY, double? Angle, Vec? Held = null) : HandMove
     {
         public override Affine On(in PictureFit fitting, in Affine map)
         {
@@ -61,7 +62,7 @@ public abstract record HandMove
             var pivot = fitting.FitBox.Centre;
             double across = ScaleX is { } sx ? sx * fitting.Picture.NaturalWidth / shownX : 1, down = ScaleY is { } sy
                 ? sy * fitting.Picture.NaturalHeight / shownY : 1;
-            var moved = Recropping.Scaled(map, across, down, angle, pivot);
+            var moved = Recropping.Scaled(map, across, down, angle, Held is { } held ? map.Apply(held) : fitting.AlignmentPoint);
             if (Angle is { } wanted) moved = new Turn(wanted - angle).On(fitting, moved);
             var off = moved.Apply(new(0.5, 0.5)) - pivot;
             return Affine.Translation((OffsetX ?? off.X) - off.X, (OffsetY ?? off.Y) - off.Y).After(moved);

@@ -67,23 +67,35 @@ public static class Outlines
 {
     public const int FewestSides = 3, MostSides = 100;
 
-    /// <summary>A regular polygon standing on a side, stretched to fill its box: of a square box with as many sides it is truly regular only where its own
-    /// box is square.</summary>
-    public static PolygonOutline Polygon(int sides)
+    /// <summary>A star's points go in no further than this share of the way to the middle.</summary>
+    public const double DeepestStar = 0.95;
+
+    /// <summary>A regular polygon standing on a side, or a star, stretched to fill its box.</summary>
+    /// <param name="sides">Its sides; of a star, its points.</param>
+    /// <param name="depth">How far the corners between a star's points lie towards the middle, as a share of the way; 0 for a polygon.</param>
+    public static PolygonOutline Polygon(int sides, double depth = 0)
     {
-        double start = -Math.PI / 2 + (sides % 2 == 0 ? Math.PI / sides : 0);
-        Vec[] around = [.. Enumerable.Range(0, sides).Select(i => new Vec(Math.Cos(start + 2 * Math.PI * i / sides),
-            Math.Sin(start + 2 * Math.PI * i / sides)))];
-        double left = around.Min(p => p.X), top = around.Min(p => p.Y), width = around.Max(p => p.X) - left, height = around.Max(p => p.Y) - top;
-        return new([.. around.Select(p => new Vec((p.X - left) / width, (p.Y - top) / height))]);
+        var around = Around(sides, depth);
+        var box = BoxAround(around);
+        return new([.. around.Select(p => new Vec((p.X - box.X) / box.Width, (p.Y - box.Y) / box.Height))]);
     }
 
     /// <summary>Width over height of the box in which <see cref="Polygon"/> is truly regular.</summary>
-    public static double RegularRatio(int sides)
+    public static double RegularRatio(int sides, double depth = 0) => BoxAround(Around(sides, depth)) is var box ? box.Width / box.Height : 1;
+
+    /// <summary>The corners about a middle at 0, the outermost at 1: a point at the top, of a polygon with even sides a side.</summary>
+    private static Vec[] Around(int sides, double depth)
     {
-        double start = -Math.PI / 2 + (sides % 2 == 0 ? Math.PI / sides : 0);
-        var angles = Enumerable.Range(0, sides).Select(i => start + 2 * Math.PI * i / sides).ToArray();
-        return (angles.Max(Math.Cos) - angles.Min(Math.Cos)) / (angles.Max(Math.Sin) - angles.Min(Math.Sin));
+        bool isStar = depth > 0;
+        double step = (isStar ? Math.PI : 2 * Math.PI) / sides, start = -Math.PI / 2 + (!isStar && sides % 2 == 0 ? step / 2 : 0);
+        double Reach(int i) => isStar && i % 2 != 0 ? 1 - depth : 1;
+        return [.. Enumerable.Range(0, isStar ? 2 * sides : sides).Select(i => Reach(i) * new Vec(Math.Cos(start + step * i), Math.Sin(start + step * i)))];
+    }
+
+    private static Box BoxAround(Vec[] points)
+    {
+        double left = points.Min(p => p.X), top = points.Min(p => p.Y);
+        return new(left, top, points.Max(p => p.X) - left, points.Max(p => p.Y) - top);
     }
 
     /// <summary>A free outline through points of the page, and the box it fills.</summary>

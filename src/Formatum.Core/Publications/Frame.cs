@@ -51,6 +51,9 @@ public sealed record Frame : Part
 
     public Recrop Recrop { get; init; } = Recrop.None;
 
+    /// <summary>The hand correction that was let go last; null where none was, or another was made since.</summary>
+    public FormerRecrop? FormerRecrop { get; init; }
+
     /// <summary>How the image lies, where the frame does not stay fitted and has one; else null.</summary>
     public Held? Held { get; init; }
 
@@ -84,6 +87,17 @@ public sealed record Frame : Part
     /// <summary>Whether it is as a frame of a master is in all that it has from there; what is in it is its own.</summary>
     public bool Follows(Frame master) => Box == master.Box && Angle == master.Angle && Outline == master.Outline && RuleId == master.RuleId
         && Own == master.Own && LookId == master.LookId && Look == master.Look && Area == master.Area && Wrap == master.Wrap;
+
+    /// <summary>The frame with its picture as the rule alone fits it; the hand correction can be had back.</summary>
+    public Frame WithoutRecrop() => this with { Held = null, Recrop = Recrop.None, FormerRecrop = Recrop == Recrop.None ? FormerRecrop : new(Recrop, false) };
+
+    /// <summary>The frame with another picture, or none, which starts as the rule fits it; one that shows the picture already stays as it is fitted.</summary>
+    public Frame Showing(int? imageId)
+    {
+        if (imageId == ImageId) return this with { Held = null };
+        var fresh = WithoutRecrop();
+        return fresh with { ImageId = imageId, FormerRecrop = fresh.FormerRecrop is { } former ? former with { OfAnotherPicture = true } : null };
+    }
 
     /// <summary>The name people gave it, or one that tells frames apart.</summary>
     public string Label => Name.Length > 0 ? Name : $"Frame {Id}";

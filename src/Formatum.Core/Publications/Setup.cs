@@ -1,4 +1,5 @@
 using Formatum.Core.Checks;
+using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 
 namespace Formatum.Core.Publications;
@@ -76,10 +77,8 @@ public sealed record Setup : Part
     public override PartKey Key => new(PartKind.Setup, 0);
 
     /// <summary>How an effective resolution stands against this publication's limits.</summary>
-    public Sharpness SharpnessOf(double ppi) => ppi >= PrintPpi * (1 - Hair) ? Sharpness.Sharp : ppi >= FloorPpi * (1 - Hair) ? Sharpness.Soft
+    public Sharpness SharpnessOf(double ppi) => Resolutions.Reaches(ppi, PrintPpi) ? Sharpness.Sharp : Resolutions.Reaches(ppi, FloorPpi) ? Sharpness.Soft
         : Sharpness.TooCoarse;
-
-    private const double Hair = 1e-9;
 
     /// <summary>Whether a page is a right-hand one, by the number it bears. Single pages count as such.</summary>
     public bool IsRecto(int folio) => !Facing || (folio % 2 != 0) != BindsRight;

@@ -32,6 +32,10 @@ public sealed record Spread(int Index, ImmutableArray<PlacedPage> Pages, MasterP
     public static int IndexOfNumber(Publication publication, int number) =>
         number < 0 && !publication.Masters.IsEmpty ? Math.Max(number, -publication.Masters.Count) : Math.Clamp(number, 1, CountOf(publication)) - 1;
 
+    /// <summary>How far from the left edge of its spread's trim a page begins, in points.</summary>
+    public static double AcrossOf(Publication publication, int pageId) =>
+        At(publication, IndexOfPage(publication, publication.NumberOf(pageId))).Pages.First(p => p.Page.Id == pageId).Trim.X;
+
     public Box Trim => Pages[0].Trim.Union(Pages[^1].Trim);
 
     /// <summary>The page a point of the spread belongs to: the one it lies on, or the nearest.</summary>

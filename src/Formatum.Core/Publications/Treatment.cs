@@ -125,6 +125,10 @@ public sealed record Treatment
     /// <summary>Whether nothing but greys comes of it.</summary>
     public bool MakesGrey => Grey is not null && Inks is null && Tint is null && Warmth == 0;
 
+    /// <summary>Whether a picture in greys stays one: nothing in it has a colour of its own.</summary>
+    public bool KeepsGrey => Inks is null && Warmth == 0 && (Tint is null || Tint.Colour is GreyColour or CmykColour { Cyan: 0, Magenta: 0, Yellow: 0 }
+        || (Tint.Colour is RgbColour { Red: var red, Green: var green, Blue: var blue } && red == green && green == blue));
+
     /// <summary>The standard deviation of its blur, in points.</summary>
     public double BlurDeviation => Blur / 2;
 

@@ -72,6 +72,9 @@ public sealed partial record FrameText(ImmutableArray<Paragraph> Paragraphs)
     /// <summary>No text yet, to be set in a style.</summary>
     public static FrameText Empty(TextStyle style) => new([new("", style)]);
 
+    /// <summary>No text yet, to be set as the publication's default says.</summary>
+    public static readonly FrameText Unstyled = new([new Paragraph { Runs = [new("")] }]);
+
     /// <summary>No text yet, to be set as a paragraph is.</summary>
     public static FrameText EmptyLike(Paragraph paragraph) => new([paragraph with { Runs = [paragraph.Runs[0] with { Text = "" }] }]);
 

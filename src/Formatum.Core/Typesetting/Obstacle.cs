@@ -21,6 +21,15 @@ public sealed record Obstacle(ImmutableArray<Vec> Shape, Inset Distance, WrapSid
 
     public override int GetHashCode() => HashCode.Combine(Distance, Sides, Clears, Shape.Length);
 
+    /// <summary>Whether it can take anything from a frame, in points from whose upper left it is given.</summary>
+    public bool Reaches(double width, double height)
+    {
+        bool besides = Shape.Max(p => p.Y) + Distance.Bottom > 0 && Shape.Min(p => p.Y) - Distance.Top < height;
+        // Where text stands on one side of it alone, or on none, it takes the other side however far away it lies.
+        bool takesFar = Clears || Sides is WrapSides.Start or WrapSides.End;
+        return besides && (takesFar || (Shape.Max(p => p.X) + Distance.Right > 0 && Shape.Min(p => p.X) - Distance.Left < width));
+    }
+
     /// <summary>What it takes of a band, within a column that reaches from one side to another.</summary>
     public IEnumerable<Interval> Takes(double top, double bottom, Interval column)
     {

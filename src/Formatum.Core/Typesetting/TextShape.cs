@@ -52,7 +52,7 @@ public sealed class TextShape : IEquatable<TextShape>
     {
         _made = (area, width, height, outline, area.Vertical == VerticalPlace.Top ? grid : null, foot);
         Vertical = area.Vertical;
-        _obstacles = area.IgnoresWrap ? [] : obstacles;
+        _obstacles = area.IgnoresWrap ? [] : [.. obstacles.Where(o => o.Reaches(width, height))];
         var inset = area.Inset;
         bool isBox = outline is RectangleOutline;
         _outline = isBox ? null : new(outline.Flatten(width, height));

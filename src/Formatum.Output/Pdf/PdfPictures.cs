@@ -60,7 +60,7 @@ internal sealed class PdfPictures(PdfFile file, PdfColours colours, PdfDrawing d
         if (image.Treatment is null && !missing)
         {
             if (whole && linked.Format == "jpeg" && !options.Recompress && AsItIs(linked) is { } copied) return copied;
-            if (colours.IsPrint && !SceneImages.IsDrawnToSize(linked)) return InOwnColours(linked, pixels);
+            if (colours.IsPrint && !SceneImages.IsDrawnToSize(linked) && InOwnColours(linked, pixels) is { } own) return own;
         }
         (int, int)? most = SceneImages.IsDrawnToSize(linked) || whole ? null : pixels;
         if (colours.Press is { } press && TwoPlates.Of(image.Treatment, press) is { } plates)
@@ -69,8 +69,7 @@ internal sealed class PdfPictures(PdfFile file, PdfColours colours, PdfDrawing d
             return new(OnPlates(light.Image, plates), light.ToUpright);
         }
         using var drawable = SceneImages.Treated(SceneImages.ForPrint(linked, placed, part, source, most), image.Treatment, placed);
-        bool grey = image.Treatment is null ? linked.Colour == "grey" : image.Treatment.MakesGrey;
-        return new(FromPixels(drawable.Image, grey, missing || LossyFile.Is(linked.Path, linked.Format)), drawable.ToUpright);
+        return new(FromPixels(drawable.Image, SceneImages.IsGrey(image), missing || LossyFile.Is(linked.Path, linked.Format)), drawable.ToUpright);
     }
 
     /// <summary>A JPEG, byte for byte, where the file's colours let it.</summary>
@@ -102,7 +101,7 @@ internal sealed class PdfPictures(PdfFile file, PdfColours colours, PdfDrawing d
     /// <summary>The space of a JPEG's colours; null where it has to be converted for this file.</summary>
     private string? SpaceOf(JpegHeader header) => header.Parts switch
     {
-        1 => "/DeviceGray",
+        1 => header.Profile is { } greys && SceneImages.IsOfGreys(greys) ? null : "/DeviceGray",
         3 when colours is { IsPrint: true, Convert: true } => null,
         3 => Own(header.Profile, 3) ?? colours.Srgb,
         _ when !colours.IsPrint => null,
@@ -119,9 +118,11 @@ internal sealed class PdfPictures(PdfFile file, PdfColours colours, PdfDrawing d
         return profile.IsWhole && profile.Parts == parts && profile.Version is 2 or 4 ? colours.Space(profile) : null;
     }
 
-    private PdfPicture InOwnColours(LinkedImage image, (int Width, int Height) pixels)
+    /// <summary>A picture in the colours of its file; null for greys of a profile, which are brought to those of a screen, still in one channel.</summary>
+    private PdfPicture? InOwnColours(LinkedImage image, (int Width, int Height) pixels)
     {
         var samples = SceneImages.Samples(image, new(pixels.Width, pixels.Height, colours.Convert ? colours.Press!.Press.Source : null), source);
+        if (SceneImages.HasOwnGreys(samples)) return null;
         string space = samples.Kind switch
         {
             SampleKind.Grey => "/DeviceGray",

@@ -145,13 +145,14 @@ internal sealed class PlatePictures(PressConversion press, PixelSource source, d
             int Pixels(double length) => Math.Max(1, (int)Math.Ceiling(length));
             var samples = SceneImages.Samples(image.Source, new(Pixels(onRaster.ScaleX), Pixels(onRaster.ScaleY), press.Press.Source), source);
             var (plain, cover) = PixelParts.Apart(samples.Data, samples.Parts, samples.HasAlpha);
-            return new(samples.Width, samples.Height, samples.Kind == SampleKind.Grey ? InBlack(plain) : plain, cover, Affine.Identity);
+            if (!SceneImages.HasOwnGreys(samples))
+                return new(samples.Width, samples.Height, samples.Kind == SampleKind.Grey ? InBlack(plain) : plain, cover, Affine.Identity);
         }
         if (TwoPlates.Of(image.Treatment, press) is { } plates) return OnPlates(image, plates, onRaster, placed, part);
         using var drawable = SceneImages.Treated(SceneImages.ForRaster(image.Source, onRaster, part, source), image.Treatment, placed);
         var (rgb, covers) = PixelParts.Of(drawable.Image);
-        bool grey = image.Treatment?.MakesGrey ?? image.Source.Colour == "grey";
-        byte[] four = grey ? InBlack(PixelParts.FirstOf(rgb)) : PressPixels.ToInks(rgb, drawable.Image.Width, drawable.Image.Height, press.Press);
+        byte[] four = SceneImages.IsGrey(image) ? InBlack(PixelParts.FirstOf(rgb))
+            : PressPixels.ToInks(rgb, drawable.Image.Width, drawable.Image.Height, press.Press);
         if (image.Treatment is null && SceneImages.AsLines(image.Source, source) is not null) KeepPlain(four, rgb);
         return new(drawable.Image.Width, drawable.Image.Height, four, covers, drawable.ToUpright);
     }

@@ -59,7 +59,10 @@ internal static class FontEndpoints
     private static object Answer(Publication publication, FontArrival arrival)
     {
         if (arrival.Error is { } error) return new NotArrivedAnswer(arrival.Name, error);
-        var here = arrival.Faces.Select(face => publication.Fonts.Values.First(f => f.ContentHash == face.ContentHash)).ToList();
+        // Of two files of one face that came together, one is kept.
+        var here = arrival.Faces.Select(face => publication.Fonts.Values.FirstOrDefault(f => f.ContentHash == face.ContentHash)
+            ?? publication.Fonts.Values.First(f => (f.Bold, f.Italic) == (face.Bold, face.Italic)
+                && f.Family.StartsWith(face.Family, StringComparison.Ordinal))).ToList();
         return new ArrivedFontAnswer(arrival.Name, here[0].Family, [.. here.Select(f => f.Face)]);
     }
 

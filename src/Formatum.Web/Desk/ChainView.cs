@@ -4,10 +4,11 @@ using Formatum.Core.Publications;
 namespace Formatum.Web.Desk;
 
 /// <summary>The chain that a text frame is in, and where its text could run on.</summary>
+/// <param name="Id">The publication's id.</param>
 /// <param name="Publication">The publication.</param>
 /// <param name="Frame">The frame.</param>
 /// <param name="Story">Its story.</param>
-public sealed record ChainView(Publication Publication, Frame Frame, Story Story)
+public sealed record ChainView(int Id, Publication Publication, Frame Frame, Story Story)
 {
     /// <summary>So many frames before and behind are named.</summary>
     private const int Beside = 3;

@@ -56,8 +56,10 @@ internal static class HandLine
             }
             while (!received.EndOfMessage);
             presence.Note();
+            long began = TimeProvider.System.GetTimestamp();
             var answer = Answer(await store.OpenAsync(id), spread, buffer.AsSpan(0, length), presence);
             if (answer is { Writing: { } writing }) answer = answer with { Writing = Since(writing, told) };
+            if (answer is not null) answer = answer with { Took = Math.Round(TimeProvider.System.GetElapsedTime(began).TotalMilliseconds, 1) };
             await line.SendAsync(JsonSerializer.SerializeToUtf8Bytes(answer, DeskJson.Options), WebSocketMessageType.Text, endOfMessage: true, ends);
         }
     }

@@ -19,6 +19,8 @@ public static class Icons
     public const string Free = Begin + """<path d="M2.5 11.5C2 5 7 2 9 5.5s3 1 4.5 2.5-1 6-4.5 4.5-6 1.5-6.5-1z" """ + Dashed + End;
     public const string Text = Begin +
         """<path d="M2.5 3.5h11M2.5 6.5h11M2.5 9.5h11M2.5 12.5h6" fill="none" stroke="currentColor" stroke-width="1.5"/>""" + End;
+    public const string Find = Begin +
+        """<path d="M7 2.5a4.5 4.5 0 100 9 4.5 4.5 0 000-9zM10.3 10.3L14 14" fill="none" stroke="currentColor" stroke-width="1.7"/>""" + End;
     public const string Grid = Begin +
         """<path d="M2 2.5h5v4.5H2zM9 2.5h5v4.5H9zM2 9h5v4.5H2zM9 9h5v4.5H9z" fill="none" stroke="currentColor" stroke-width="1.4"/>""" + End;
 }

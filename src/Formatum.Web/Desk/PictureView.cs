@@ -19,7 +19,7 @@ public static class PictureView
         string address = SpreadView.PreviewAddress(image.Source, image.Matrix), matrix = SvgWriter.Matrix(image.Matrix);
         var svg = new StringBuilder();
         svg.Append(CultureInfo.InvariantCulture, $"<g data-inside-frame=\"{frame.Id}\" data-corners=\"{Corners(scene)}\" " +
-            $"data-middle=\"{Middle(publication, frame, scene)}\"><g transform=\"{SvgWriter.Matrix(scene.ToSpread)}\">");
+            $"data-middle=\"{Middle(publication, frame, scene)}\"><g class=\"inside-frame\" transform=\"{SvgWriter.Matrix(scene.ToSpread)}\">");
         svg.Append(CultureInfo.InvariantCulture, $"<image class=\"ghosted\" width=\"1\" height=\"1\" preserveAspectRatio=\"none\" transform=\"{matrix}\" " +
             $"href=\"{address}\"/>");
         SvgWriter.Content(svg, scene, "inside-clip", _ => address);
@@ -32,7 +32,8 @@ public static class PictureView
     public static InsidePatch? Patch(Publication publication, Frame frame, Box box)
     {
         var scene = Composer.Compose(publication, frame, box, Typefaces.All);
-        return scene.Image is not { } image ? null : new(SvgWriter.Matrix(image.Matrix), Edge(image.Matrix), Corners(scene), Middle(publication, frame, scene));
+        return scene.Image is not { } image ? null : new(SvgWriter.Matrix(image.Matrix), Edge(image.Matrix), Corners(scene), Middle(publication, frame, scene),
+            SvgWriter.Matrix(scene.ToSpread), SpreadView.ShapeAttributes(publication.ShapeOf(frame), box));
     }
 
     /// <summary>The slider runs in powers of two from the scale that just fills the fit box.</summary>
@@ -60,4 +61,10 @@ public static class PictureView
 }
 
 /// <summary>A picture under the hand, as the page's script shows it.</summary>
-public sealed record InsidePatch(string Matrix, string Edge, string Corners, string Middle);
+/// <param name="Matrix">From its unit square to the frame.</param>
+/// <param name="Edge">Its edge, in points of the frame.</param>
+/// <param name="Corners">Its corners, in points of the spread.</param>
+/// <param name="Middle">What a turn goes about, in points of the spread.</param>
+/// <param name="ToSpread">From the frame to the spread.</param>
+/// <param name="Shape">The attributes of the frame's outline.</param>
+public sealed record InsidePatch(string Matrix, string Edge, string Corners, string Middle, string ToSpread, Dictionary<string, string> Shape);

@@ -68,7 +68,8 @@ public sealed class ShelfCards(PublicationStore store, Checker checker, LinkStat
             var states = links.Count(images);
             var attention = AttentionOf(await checker.OfAsync(standing));
             var card = await heavy.RunAsync(_ => new Card(standing.Revision, Describe(standing) with { Attention = attention }, images, states), default);
-            if (_cards.Count >= Most) _cards.Clear();
+            // The one that is farthest from it goes: whoever looks through the shelf comes back to those near by.
+            if (_cards.Count >= Most && !_cards.ContainsKey(key.Id)) _cards.TryRemove(_cards.Keys.MaxBy(id => Math.Abs(id - key.Id)), out _);
             return _cards[key.Id] = card;
         }
         finally

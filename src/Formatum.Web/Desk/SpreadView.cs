@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text;
 using Formatum.Core.Arranging;
 using Formatum.Core.Composing;
+using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 using Formatum.Core.Stories;
@@ -238,7 +239,21 @@ public static class SpreadView
                 Words.Scale(placement, coverage), Words.Ppi(coverage.PpiX, coverage.PpiY), $"crop {Words.Percent(coverage.CropLoss)}",
                     $"bare {Words.Percent(coverage.BareArea)}",
             ],
-            sharpness.ToString(), $"{Words.Mark(sharpness)} {Words.Ppi(coverage.Ppi)} {Words.Name(sharpness)}");
+            sharpness.ToString(), $"{Words.Mark(sharpness)} {Words.Ppi(coverage.Ppi)} {Words.Name(sharpness)}", FactsOf(publication.Setup, fitted));
+    }
+
+    /// <summary>The figures of a picture as the inspector tells them, each under the id of its place there.</summary>
+    public static Dictionary<string, string> FactsOf(Setup setup, in Fitted fitted)
+    {
+        var (placement, coverage) = fitted;
+        return new()
+        {
+            ["figure-scale"] = placement.Flags.HasFlag(FitFlags.Stretched) ? $"{Words.Percent(placement.ScaleX)} \u00d7 {Words.Percent(placement.ScaleY)}"
+                : Words.Percent(placement.ScaleX),
+            ["figure-ppi"] = $"{Words.Ppi(coverage.PpiX, coverage.PpiY)}, {Words.Name(setup.SharpnessOf(coverage.Ppi))}",
+            ["figure-crop"] = Words.Percent(coverage.CropLoss),
+            ["figure-bare"] = Words.Percent(coverage.BareArea),
+        };
     }
 
     /// <summary>A spread in small, without the marks of the Desk.</summary>
@@ -274,32 +289,35 @@ public static class SpreadView
         if (onlyPlaced)
             return new(frame.Id, BoxText(box), N(frame.Angle), SvgWriter.Matrix(new Pose(box, frame.Angle).ToPage), null, null, null, null, null, null);
         var scene = Composer.Compose(publication, frame, box, Typefaces.All);
-        var shape = publication.ShapeOf(frame) switch
-        {
-            EllipseOutline => new Dictionary<string, string>
-            {
-                ["cx"] = N(box.Width / 2),
-                ["cy"] = N(box.Height / 2),
-                ["rx"] = N(box.Width / 2),
-                ["ry"] = N(box.Height / 2)
-            },
-            PolygonOutline => new Dictionary<string, string>
-            {
-                ["points"] = string.Join(' ', publication.ShapeOf(frame).Flatten(box.Width, box.Height)
-                .Select(p => $"{N(p.X)},{N(p.Y)}"))
-            },
-            CorneredOutline cornered => new Dictionary<string, string>
-            {
-                ["d"] = SvgWriter.PathData(cornered.At(box.Width, box.Height), box.Width, box.Height)
-            },
-            PathOutline path => new Dictionary<string, string> { ["d"] = SvgWriter.PathData(path, box.Width, box.Height) },
-            _ => new Dictionary<string, string> { ["width"] = N(box.Width), ["height"] = N(box.Height) },
-        };
+        var shape = ShapeAttributes(publication.ShapeOf(frame), box);
         var label = frame.IsPlaceholder ? LabelOf(publication, frame) : null;
         return new(frame.Id, BoxText(box), N(frame.Angle), SvgWriter.Matrix(scene.ToSpread), shape, scene.Image is { } image ? SvgWriter.Matrix(image.Matrix)
             : null, label, FiguresOf(publication, frame), frame.IsText ? TextOf(publication, frame, scene) : null,
             !frame.IsText && SvgWriter.BorderLines(scene) is { Length: > 0 } border ? border : null);
     }
+
+    /// <summary>The attributes of the element that draws an outline.</summary>
+    public static Dictionary<string, string> ShapeAttributes(Outline outline, Box box) => outline switch
+    {
+        EllipseOutline => new Dictionary<string, string>
+        {
+            ["cx"] = N(box.Width / 2),
+            ["cy"] = N(box.Height / 2),
+            ["rx"] = N(box.Width / 2),
+            ["ry"] = N(box.Height / 2)
+        },
+        PolygonOutline => new Dictionary<string, string>
+        {
+            ["points"] = string.Join(' ', outline.Flatten(box.Width, box.Height)
+            .Select(p => $"{N(p.X)},{N(p.Y)}"))
+        },
+        CorneredOutline cornered => new Dictionary<string, string>
+        {
+            ["d"] = SvgWriter.PathData(cornered.At(box.Width, box.Height), box.Width, box.Height)
+        },
+        PathOutline path => new Dictionary<string, string> { ["d"] = SvgWriter.PathData(path, box.Width, box.Height) },
+        _ => new Dictionary<string, string> { ["width"] = N(box.Width), ["height"] = N(box.Height) },
+    };
 
     /// <summary>The points of a frame's outline on the spread: "x,y" with blanks between, and after a slash each the controls where it bends; an empty one
     /// where it does not.</summary>
@@ -351,7 +369,7 @@ public static class SpreadView
 public sealed record EmptyLabel(double X, double Y, double Largest, IReadOnlyList<string> Lines);
 
 /// <summary>The numbers of a frame in words: a line each, and its resolution with how that stands against the publication's limits.</summary>
-public sealed record FrameFigures(IReadOnlyList<string> Lines, string Sharpness, string Resolution);
+public sealed record FrameFigures(IReadOnlyList<string> Lines, string Sharpness, string Resolution, IReadOnlyDictionary<string, string> Facts);
 
 /// <summary>A frame under way, as the page's script shows it. What is null stays as it is.</summary>
 public sealed record FramePatch(int Id, string Box, string Angle, string Transform, Dictionary<string, string>? Shape, string? Image, EmptyLabel? Label,

@@ -28,6 +28,9 @@ public sealed record UnderWay(IReadOnlyList<FramePatch> Frames, InsidePatch? Ins
 {
     public static readonly UnderWay Nothing = new([], null, [], null, "");
 
+    /// <summary>How long it took to find out, in milliseconds: what more an answer takes is the line's own delay.</summary>
+    public double Took { get; init; }
+
     /// <summary>Makes the edit on a publication that nobody else sees.</summary>
     /// <param name="ground">Where.</param>
     /// <param name="attempt">The edit, and what it caught on.</param>
@@ -55,8 +58,19 @@ public sealed record UnderWay(IReadOnlyList<FramePatch> Frames, InsidePatch? Ins
             inside && frames is [var only] ? PictureView.Patch(after, only.Frame, only.Box) : null,
             [.. attempt.Marks.Select(m => m.Upright ? new MarkLine(m.Line.At, m.Line.From, m.Line.At, m.Line.To)
                 : new MarkLine(m.Line.From, m.Line.At, m.Line.To, m.Line.At))],
-            null, string.Join(" \u00b7 ", words.Where(w => w.Length > 0)));
+            null, string.Join(" \u00b7 ", words.Where(w => w.Length > 0)), PreviewOfNew(publication, after, frames));
     }
+
+    /// <summary>The pictures of frames that are not there yet, as they will be; null where there are none.</summary>
+    private static string? PreviewOfNew(Publication before, Publication after, IEnumerable<(Frame Frame, Core.Geometry.Box Box)> frames)
+    {
+        var drawn = frames.Where(f => f.Frame.ImageId is not null && !before.Frames.ContainsKey(f.Frame.Id)).Take(MostShown)
+            .Select((f, i) => SpreadView.Preview(after, f.Frame, f.Box, $"coming{i}-"));
+        return string.Concat(drawn) is { Length: > 0 } svg ? svg : null;
+    }
+
+    /// <summary>So many pictures are drawn where many would be made.</summary>
+    private const int MostShown = 60;
 
     private static bool OnlyPlaced(Publication before, Frame now, Publication after) =>
         !(now.IsText && after.WrappedFrames.Count > 0) && before.Frames.GetValueOrDefault(now.Id) is { } was && was.Box.Width == now.Box.Width

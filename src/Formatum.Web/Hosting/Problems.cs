@@ -1,5 +1,6 @@
 using System.Net;
 using System.Text.Json;
+using System.Text.RegularExpressions;
 using Formatum.Core.Checks;
 using Formatum.Core.Publications;
 using Formatum.Documents;
@@ -13,7 +14,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Formatum.Web.Hosting;
 
 /// <summary>Turns what went wrong into problem details (RFC 9457) that name the field and the remedy.</summary>
-public sealed class Problems(ILogger<Problems> log) : IExceptionHandler
+public sealed partial class Problems(ILogger<Problems> log) : IExceptionHandler
 {
     public async ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
     {
@@ -79,21 +80,25 @@ public sealed class Problems(ILogger<Problems> log) : IExceptionHandler
                 return Problem(StatusCodes.Status422UnprocessableEntity, "The bundle was not taken in", exception.Message);
             case BadHttpRequestException { InnerException: JsonException json }:
                 return Json(json);
-            case JsonException json:
-                return Json(json);
             case BadHttpRequestException bad:
                 return Problem(bad.StatusCode, "The request cannot be read", bad.Message);
             default:
                 return Problem(StatusCodes.Status500InternalServerError, "Something failed here",
-                    "The program met an error of its own; nothing was changed. Try again, and tell whoever runs the server if it stays.");
+                    "The program met an error of its own. Look whether what you did is there; if not, try again, and tell whoever runs the server if it " +
+                        "stays.");
         }
     }
+
+    [GeneratedRegex("^The JSON property '([^']*)' could not be mapped")]
+    private static partial Regex Unknown();
 
     private static ProblemDetails Json(JsonException json)
     {
         string field = (json.Path ?? "").TrimStart('$').TrimStart('.');
         // The serializer's words name types of this program, which say nothing to whoever sent the request; ours are kept.
         string message = json.Message.StartsWith("This is not", StringComparison.Ordinal) ? json.Message.Split(" Path:")[0]
+            : Unknown().Match(json.Message) is { Success: true } unknown ? $"There is nothing called \u201c{unknown.Groups[1].Value}\u201d here. Leave it out, or "
+                + "look up its name in /openapi/v1.json."
             : json.Message.Contains("missing required properties", StringComparison.Ordinal)
                 ? "Something needed is missing: " + json.Message[(json.Message.LastIndexOf(':') + 1)..].Trim().TrimEnd('.') + "."
             : field.Length > 0 ? "This value is not of the kind that belongs here; see /openapi/v1.json."

@@ -21,7 +21,7 @@ namespace Formatum.Web.Pages;
 
 /// <summary>The Desk: a spread, where frames are made and filled.</summary>
 public sealed class DeskModel(PublicationStore store, ServerOptions options, SubjectFinder finder, ContourFinder contours, TableShelf tables,
-    CopiedFrames copied, Checker checker, HeavyWork heavy)
+    CopiedFrames copied, Checker checker, HeavyWork heavy, DocumentsApart documents)
     : PageModel
 {
     public required DeskView View { get; set; }
@@ -110,10 +110,8 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
     public async Task<IActionResult> OnPostWordsAsync(int id, int spread, long seen, IFormFile? file, int? frame, double toX, double toY)
     {
         if (file is null) throw new EditRefused("file", "Choose a document to bring in.");
-        await using var bytes = new MemoryStream();
-        await using (var content = file.OpenReadStream()) await content.CopyToAsync(bytes);
-        using var place = await heavy.TakeAsync(HttpContext.RequestAborted);
-        var read = DocumentReader.Read(file.FileName, bytes.ToArray());
+        await using var content = file.OpenReadStream();
+        var read = await documents.ReadAsync(file.FileName, content, HttpContext.RequestAborted);
         var ground = Ground.Of(await store.OpenAsync(id), spread);
         var (page, box) = WordsPlace.Of(ground, new(toX, toY));
         var outcome = await store.EditAsync(id, new BringWords(read.Paragraphs, frame, page, box, file.FileName), HttpContext.Seen(seen));
@@ -262,8 +260,9 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
     {
         var command = Read(request);
         var outcome = await command.DoAsync(HandOf(id, spread, request!));
-        // What was made is chosen; undoing a removal makes frames as well, but they were not asked for.
-        var made = outcome.Changes.Items.Where(c => c.Before is null).Select(c => c.After).OfType<Frame>().ToList();
+        // What was made here is chosen; undoing a removal makes frames as well, but they were not asked for.
+        var pages = Ground.Of(outcome.Standing, spread).Spread.Pages.Select(p => p.Page.Id).ToHashSet();
+        var made = outcome.Changes.Items.Where(c => c.Before is null).Select(c => c.After).OfType<Frame>().Where(f => pages.Contains(f.PageId)).ToList();
         string? chosen = made.Count > 0 ? string.Join(',', made.Select(f => f.Id)) : command.Keep ?? command.Frames;
         var answer = new DeskAnswer(DeskView.Of(outcome.Standing, spread, chosen, request!.Inside) with
         {

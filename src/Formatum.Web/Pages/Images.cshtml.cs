@@ -52,7 +52,7 @@ public sealed class ImagesModel(PublicationStore store, Checker checker, LinkSta
         Partial("_UpdateProposal", await ProposalAsync(id, images, folder));
 
     /// <summary>Makes the change that was proposed.</summary>
-    public async Task<IActionResult> OnPostUpdateAsync(int id, string? images, string? folder, long seen)
+    public async Task<IActionResult> OnPostUpdateAsync(int id, string? images, string? folder, long? seen)
     {
         var proposal = await ProposalAsync(id, images, folder);
         await store.EditAsync(id, new UpdateImages(proposal.Images, folder is null ? "Update image" : "Relink image"), HttpContext.Seen(seen));

@@ -10,20 +10,64 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Formatum.Web.Pages;
 
+/// <summary>In what order publications lie on the shelf.</summary>
+public enum ShelfOrder
+{
+    /// <summary>As they were made.</summary>
+    Made,
+    /// <summary>The one that was changed last first.</summary>
+    Changed,
+    Name,
+}
+
 /// <summary>The Shelf: all publications with their first spread, and what needs attention in each.</summary>
 public sealed class IndexModel(PublicationStore store, ShelfCards cards, UnusedFiles unused, OutputJobs outputs, ComparedFiles compared) : PageModel
 {
     public IReadOnlyList<ShelfItem> Entries { get; private set; } = [];
     public IReadOnlyList<ShelfEntry> PutAway { get; private set; } = [];
 
+    /// <summary>So many publications are shown at once.</summary>
+    private const int OnePage = 48;
+
+    /// <summary>What their names are searched for: all of its words.</summary>
+    [BindProperty(SupportsGet = true, Name = "q")]
+    public string? Search { get; set; }
+
+    [BindProperty(SupportsGet = true, Name = "sort")]
+    public ShelfOrder Order { get; set; }
+
+    [BindProperty(SupportsGet = true, Name = "part")]
+    public int PageNumber { get; set; } = 1;
+
+    public int PageCount { get; private set; }
+
+    /// <summary>How many lie on the shelf, found or not.</summary>
+    public int Count { get; private set; }
+
+    /// <summary>How many were found.</summary>
+    public int Found { get; private set; }
+
     public async Task OnGetAsync()
     {
-        var items = new List<ShelfItem>();
         var all = (await store.ListAsync()).Where(e => !e.IsLibrary).ToList();
-        foreach (var entry in all.Where(e => !e.PutAway)) items.Add(await cards.OfAsync(entry));
-        Entries = items;
         PutAway = [.. all.Where(e => e.PutAway)];
+        string[] words = (Search ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        Count = all.Count - PutAway.Count;
+        var found = Sorted(all.Where(e => !e.PutAway && words.All(w => e.Name.Contains(w, StringComparison.CurrentCultureIgnoreCase)))).ToList();
+        Found = found.Count;
+        PageCount = Math.Max(1, (found.Count + OnePage - 1) / OnePage);
+        PageNumber = Math.Clamp(PageNumber, 1, PageCount);
+        var items = new List<ShelfItem>();
+        foreach (var entry in found.Skip((PageNumber - 1) * OnePage).Take(OnePage)) items.Add(await cards.OfAsync(entry));
+        Entries = items;
     }
+
+    private IEnumerable<ShelfEntry> Sorted(IEnumerable<ShelfEntry> entries) => Order switch
+    {
+        ShelfOrder.Name => entries.OrderBy(e => e.Name, StringComparer.CurrentCultureIgnoreCase).ThenBy(e => e.Id),
+        ShelfOrder.Changed => entries.OrderByDescending(e => e.Changed),
+        _ => entries,
+    };
 
     /// <summary>Puts a publication away, or brings it back.</summary>
     public async Task<IActionResult> OnPostPutAwayAsync(int id, bool away)

@@ -32,7 +32,7 @@ public sealed class ComparisonTests
         void Differs(Edit edit, params string[] expected) => Told(p, p.Do(edit)).ShouldBe(expected);
         Differs(new PlaceFrames([new(frame, 1, Middle.Moved(Mm(5), -Mm(2)))]), "Moved: 5 mm to the right, 2 mm up.");
         Differs(new PlaceFrames([new(frame, 3, Middle)]), "Moved: From page 1 to page 3.");
-        Differs(new PlaceFrames([new(frame, 1, Middle with { Width = Mm(90) })], PictureAtSizing.Cropped), "Sized: From 80 mm x 60 mm to 90 mm x 60 mm.");
+        Differs(new PlaceFrames([new(frame, 1, Middle with { Width = Mm(90) })], PictureAtSizing.Refitted), "Sized: From 80 mm x 60 mm to 90 mm x 60 mm.");
         Differs(new ChangeFrames { FrameIds = [frame], Angle = 30 }, "Turned: From 0\u00b0 to 30\u00b0.");
         Differs(new ChangeFrames { FrameIds = [frame], Outline = Outline.Ellipse }, "Outline");
         Differs(new ChangeFrames { FrameIds = [frame], ImageId = new(other) }, "Picture: jug.jpg, then vase.jpg.");

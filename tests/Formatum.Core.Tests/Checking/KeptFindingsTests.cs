@@ -164,7 +164,7 @@ public sealed class KeptFindingsTests
         p.Check().Open.ShouldBeEmpty();
         p.Check().All.Single().Accepted!.By.ShouldBe("Mo");
         Publication Sized(double share) => p.Do(new PlaceFrames([new(p.Last().Id, 1, new(Mm(40), Mm(40), Mm(80 * share), Mm(60 * share)))],
-            PictureAtSizing.Cropped));
+            PictureAtSizing.Refitted));
         Sized(0.9).Check().Open.ShouldBeEmpty();
         Sized(1.1).Check().Open.Single().Kind.ShouldBe(FindingKind.BelowLeastPpi);
         p.Do(new UnacceptFindings([.. p.Accepted.Keys])).Check().Open.Count().ShouldBe(1);

@@ -24,7 +24,7 @@ public class PictureEditTests
 
     private static Affine MapOf(Publication p, int frame) => p.PlacementOf(p.Frames[frame])!.Value.Matrix;
 
-    private static PlaceFrames Sized(int frame, Box box) => new([new FramePlace(frame, 1, box)], PictureAtSizing.Cropped);
+    private static PlaceFrames Sized(int frame, Box box) => new([new FramePlace(frame, 1, box)], PictureAtSizing.Refitted);
 
     [Theory]
     [InlineData(3000, 1000)]
@@ -64,7 +64,7 @@ public class PictureEditTests
     }
 
     [Fact]
-    public void A_recrop_survives_another_size_another_rule_another_picture_and_is_undone_to_the_bit() =>
+    public void A_recrop_survives_another_size_and_another_rule_and_is_undone_to_the_bit() =>
         Gen.Select(Gen.Double[1.1, 4], Gen.Double[-40, 40], Gen.Double[-40, 40], Gen.Double[20, 500], Gen.Double[20, 500]).Sample((zoom, x, y, width, height) =>
     {
         var (p, id) = Placed();
@@ -80,8 +80,6 @@ public class PictureEditTests
         p.Frames[id].Recrop.ShouldBe(recrop);
         p = p.Do(new ChangeFrames { FrameIds = [id], RuleId = new(null) });
         MapOf(p, id).ShouldBe(before);
-        p = p.Do(new ChangeFrames { FrameIds = [id], ImageId = new(p.Images.Values.Single(i => i.Name == "tall.jpg").Id) });
-        p.Frames[id].Recrop.ShouldBe(recrop);
     }, iter: 40);
 
     [Fact]
@@ -123,6 +121,126 @@ public class PictureEditTests
         p.Frames[id].Held.ShouldBeNull();
         p = p.Do(Sized(id, Start));
         MapOf(p, id).ShouldBe(fitted);
+    }
+
+    [Theory]
+    [InlineData(FitKind.Fill)]
+    [InlineData(FitKind.Fit)]
+    [InlineData(FitKind.Stretch)]
+    [InlineData(FitKind.Natural)]
+    public void A_fit_that_is_pressed_shows_just_that_also_where_it_holds_already_and_the_crop_can_be_had_back(FitKind pressed)
+    {
+        var (p, id) = Placed();
+        var alone = MapOf(p.Do(new ChangeFrames { FrameIds = [id], Set = new() { Fit = pressed } }), id);
+        p = p.Do(new RecropFrame(id, new HandMove.Zoom(1.48, new(70, 50)), true));
+        var (recrop, cropped) = (p.Frames[id].Recrop, MapOf(p, id));
+        var press = new ChangeFrames { FrameIds = [id], Set = new() { Fit = pressed }, OnlyOverRules = true, FitOnce = true };
+        var after = p.Do(press);
+        MapOf(after, id).ShouldBe(alone);
+        // The rule, or what is built in, says Fill already.
+        after.Frames[id].Own.Fit.ShouldBe(pressed == FitKind.Fill ? null : pressed);
+        after.Do(press).Frames[id].FormerRecrop.ShouldBe(new(recrop, false));
+        var back = after.Do(new ChangeFrames { FrameIds = [id], RecropBack = true });
+        back.Frames[id].Recrop.ShouldBe(recrop);
+        back.Frames[id].FormerRecrop.ShouldBeNull();
+        if (pressed == FitKind.Fill) MapOf(back, id).ShouldBe(cropped);
+    }
+
+    [Fact]
+    public void Another_picture_starts_as_its_rule_fits_it_and_an_update_of_the_same_file_keeps_its_crop()
+    {
+        var (p, id) = Placed();
+        p = p.Do(new RecropFrame(id, new HandMove.Zoom(1.48, new(70, 50)), true));
+        var recrop = p.Frames[id].Recrop;
+        int tall = p.Images.Values.Single(i => i.Name == "tall.jpg").Id;
+        var fresh = p.Do(new ReplaceImages([(id, null)], true, "Send back to tray")).Do(new ChangeFrames { FrameIds = [id], ImageId = new(tall) });
+        foreach (var other in new[] { p.Do(new ChangeFrames { FrameIds = [id], ImageId = new(tall) }), p.Do(new PlaceFromTray(id, tall)), fresh })
+        {
+            other.Frames[id].Recrop.ShouldBe(Recrop.None);
+            other.Frames[id].FormerRecrop.ShouldBe(new(recrop, true));
+            other.Do(new ChangeFrames { FrameIds = [id], RecropBack = true }).Frames[id].Recrop.ShouldBe(recrop);
+        }
+        var image = p.ImageOf(p.Frames[id])!;
+        p.Do(new UpdateImages([image with { ContentHash = new('c', 64) }])).Frames[id].Recrop.ShouldBe(recrop);
+        p.Do(new ReplaceImages([(id, tall)], false, "Replace by larger picture", KeepRecrop: true)).Frames[id].Recrop.ShouldBe(recrop);
+    }
+
+    [Fact]
+    public void An_edge_that_crops_leaves_the_picture_still_on_the_page_whatever_the_fit()
+    {
+        Gen.Select(Gen.Double[-1, 1], Gen.Double[-1, 1], Gen.Int[0, 8], Gen.Double[-180, 180], Gen.Int[0, 3]).Sample((dx, dy, kind, angle, turned) =>
+        {
+            var (p, id) = Placed(new() { Fit = Enum.GetValues<FitKind>()[kind % Enum.GetValues<FitKind>().Length], AlignX = 0.3 });
+            if (turned == 0) p = p.Do(new ChangeFrames { FrameIds = [id], Angle = angle });
+            if (turned == 1) p = p.Do(new RecropFrame(id, new HandMove.Turn(angle / 8), false));
+            Affine OnPage(Publication q) => q.Frames[id].Pose.ToPage.After(MapOf(q, id));
+            var before = OnPage(p);
+            var pose = Dragging.Resized(p.Frames[id].Pose, new(1, -1), new(90 * dx, 60 * dy), false);
+            p = p.Do(new PlaceFrames([new(id, 1, pose.Box, pose.Angle)], PictureAtSizing.Cropped));
+            foreach (var corner in new[] { new Vec(0, 0), new Vec(1, 0), new Vec(0, 1) })
+                (OnPage(p).Apply(corner) - before.Apply(corner)).Length.ShouldBe(0, 1e-3);
+            // It is a recrop: it survives another size and back.
+            var cropped = MapOf(p, id);
+            var wider = p.Do(new PlaceFrames([new(id, 1, pose.Box with { Width = pose.Box.Width * 1.5 }, pose.Angle)], PictureAtSizing.Refitted));
+            var again = wider.Do(new PlaceFrames([new(id, 1, pose.Box, pose.Angle)], PictureAtSizing.Refitted));
+            (MapOf(again, id).Apply(new(0.3, 0.7)) - cropped.Apply(new(0.3, 0.7))).Length.ShouldBe(0, 1e-6);
+        }, iter: 300);
+    }
+
+    [Fact]
+    public void A_held_picture_that_is_sized_across_the_fold_stays_where_it_is_on_the_spread()
+    {
+        var (p, id) = Placed(new() { StaysFitted = false });
+        double width = p.Setup.PageWidth;
+        p = p.Do(new AddPages(3, 2));
+        // Its frame lies on pages 2 and 3 and belongs to 3; sized, it belongs to 2.
+        p = p.Do(new PlaceFrames([new(id, 3, new(-150, 30, 400, 120))]));
+        double onSpread = width + p.Frames[id].Box.X + MapOf(p, id).E;
+        p = p.Do(new PlaceFrames([new(id, 2, new(width - 150, 30, 200, 120))], PictureAtSizing.Refitted));
+        (p.Frames[id].Box.X + MapOf(p, id).E).ShouldBe(onSpread, 1e-6);
+    }
+
+    [Fact]
+    public void A_crop_by_the_edge_of_a_held_picture_is_kept_when_it_stays_fitted_again()
+    {
+        var (p, id) = Placed(new() { StaysFitted = false });
+        p = p.Do(Sized(id, new(60, 50, 160, 100)));
+        var cropped = MapOf(p, id);
+        p.Frames[id].Recrop.ShouldNotBe(Recrop.None);
+        p = p.Do(new ChangeFrames { FrameIds = [id], Clear = [FitSetting.StaysFitted] });
+        p.Frames[id].Held.ShouldBeNull();
+        (MapOf(p, id).Apply(new(0.2, 0.9)) - cropped.Apply(new(0.2, 0.9))).Length.ShouldBe(0, 1e-6);
+    }
+
+    [Fact]
+    public void What_a_turn_enlarged_to_leave_nothing_bare_is_given_back_when_it_is_turned_back()
+    {
+        var (p, id) = Placed();
+        p = p.Do(new RecropFrame(id, new HandMove.Zoom(1.2, new(100, 60)), true));
+        double zoom = p.Frames[id].Recrop.Zoom;
+        p = p.Do(new RecropFrame(id, new HandMove.Figures(null, null, null, null, 15), true));
+        p.FittedOf(p.Frames[id])!.Value.Coverage.BareArea.ShouldBe(0, 1e-9);
+        var turned = p.PlacementOf(p.Frames[id])!.Value.ScaleX;
+        p = p.Do(new RecropFrame(id, new HandMove.Pan(new(1, 0)), true)).Do(new RecropFrame(id, new HandMove.Figures(null, null, null, null, 0), true));
+        p.PlacementOf(p.Frames[id])!.Value.ScaleX.ShouldBeLessThan(turned);
+        p.Frames[id].Recrop.Zoom.ShouldBe(zoom, 1e-9);
+        // A scale that is set while it is turned is the hand's own.
+        p = p.Do(new RecropFrame(id, new HandMove.Figures(null, null, null, null, 15), true))
+            .Do(new RecropFrame(id, new HandMove.Zoom(2, new(100, 60)), true));
+        double own = p.PlacementOf(p.Frames[id])!.Value.ScaleX;
+        p = p.Do(new RecropFrame(id, new HandMove.Turn(-15), true));
+        p.PlacementOf(p.Frames[id])!.Value.ScaleX.ShouldBe(own, 1e-9);
+    }
+
+    [Fact]
+    public void A_typed_scale_goes_about_the_subject_or_what_the_recrop_holds()
+    {
+        var (p, id) = Placed();
+        var image = p.ImageOf(p.Frames[id])!;
+        p = p.Do(new ChangeSubjects([new(image.Id, new(0.9, 0.3), null)]));
+        var subject = MapOf(p, id).Apply(new(0.9, 0.3));
+        p = p.Do(new RecropFrame(id, new HandMove.Figures(1.1, 1.1, null, null, null, new(0.9, 0.3)), false));
+        (MapOf(p, id).Apply(new(0.9, 0.3)) - subject).Length.ShouldBe(0, 1e-6);
     }
 
     [Fact]

@@ -86,9 +86,14 @@ public sealed class StoryEditTests
         int made = next.Frames.Keys.Max();
         (next.NumberOf(next.Frames[made].PageId), next.Frames[made].Box.X).ShouldBe((3, 40), "as far from the inner margin");
         var more = Do(p, new RunOnPages(a, 2, OnNewPages: true));
-        more.PageCount.ShouldBe(5);
+        more.PageCount.ShouldBe(4, "the blank page behind it comes first");
         more.Stories.Values.Single().FrameIds.Select(id => more.NumberOf(more.Frames[id].PageId)).ShouldBe([2, 3, 4]);
         Left(more, more.Stories.Values.Single().FrameIds[^1]).ShouldBe((0, 0));
+        // A page with something on it is left alone.
+        var (taken, _) = Framed(p, 3, 20, Words);
+        var around = Do(taken, new RunOnPages(a, 2, OnNewPages: true));
+        around.PageCount.ShouldBe(5);
+        around.FramesOnPage(taken.Order.Ids[2]).Count().ShouldBe(1);
     }
 
     [Fact]

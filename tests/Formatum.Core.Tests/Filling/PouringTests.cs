@@ -250,7 +250,8 @@ public sealed class PouringTests
         p = Do(p, new ChangeFrames { FrameIds = [frames[0]], Recrop = new Recrop(1.5, null) });
         p = Do(p, new ReplaceImages([(frames[0], ids[1]), (frames[1], ids[0])], false, "Swap images"));
         frames.Select(f => p.Frames[f].ImageId).ShouldBe([ids[1], ids[0]]);
-        p.Frames[frames[0]].Recrop.Zoom.ShouldBe(1.5);
+        p.Frames[frames[0]].Recrop.ShouldBe(Recrop.None);
+        p.Frames[frames[0]].FormerRecrop.ShouldBe(new(new Recrop(1.5, null), true));
         p = Do(p, new ReplaceImages([(frames[0], null)], true, "Send back to tray"));
         p.Frames[frames[0]].IsPlaceholder.ShouldBeTrue();
         p.Frames[frames[0]].Recrop.ShouldBe(Recrop.None);

@@ -50,7 +50,7 @@ internal sealed class AcrossFold : KindCheck
             double tooWide = Math.Max(0, leftwards ? left - (lines.X + by) : lines.Right + by - right);
             var box = frame.Box.Moved(by + (leftwards ? tooWide : 0), 0);
             box = box with { Width = Math.Max(Frame.SmallestSide, box.Width - tooWide) };
-            return new([new(frame.Id, number, box)], tooWide > 0 ? PictureAtSizing.Cropped : PictureAtSizing.GoesAlong, "Move off the fold");
+            return new([new(frame.Id, number, box)], tooWide > 0 ? PictureAtSizing.Refitted : PictureAtSizing.GoesAlong, "Move off the fold");
         }
         return null;
     }

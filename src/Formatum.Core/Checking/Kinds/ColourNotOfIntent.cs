@@ -18,12 +18,17 @@ internal sealed class ColourNotOfIntent : KindCheck
 
     private static bool IsLight(Colour colour) => colour is RgbColour light && !IsNeutral(light);
 
-    internal override IEnumerable<Finding> OfFrame(CheckedFrame frame) => Found(frame.Publication, frame.Look.AllColours(), frame.Frame, frame.Place);
+    internal override IEnumerable<Finding> OfFrame(CheckedFrame frame) => Found(frame.Publication, frame.Look.AllColours(), frame.Frame, frame.Place,
+        LosesInks(frame.Image, frame.Look.Treatment) ? "The inks of its picture become light by its treatment." : null);
+
+    /// <summary>Whether a picture in inks is treated as light: all treatments work on what shows, but those that give it a grey or inks anew.</summary>
+    private static bool LosesInks(LinkedImage? image, Treatment? treatment) =>
+        image?.Colour == "CMYK" && treatment is { Works: true, MakesGrey: false, Inks: null };
 
     internal override IEnumerable<Finding> OfText(CheckedText text) => Found(text.Publication, text.Runs.Select(r => r.Style.Colour), text.Frame, text.Place);
 
     /// <summary>Colours typed on a frame are found on the frame, those of the palette on their colour there.</summary>
-    private IEnumerable<Finding> Found(Publication publication, IEnumerable<Colour> colours, Frame frame, FindingPlace place)
+    private IEnumerable<Finding> Found(Publication publication, IEnumerable<Colour> colours, Frame frame, FindingPlace place, string? ofPicture = null)
     {
         var own = new SortedSet<string>(StringComparer.Ordinal);
         var named = new SortedSet<int>();
@@ -35,7 +40,12 @@ internal sealed class ColourNotOfIntent : KindCheck
             }
             else if (IsLight(colour)) own.Add(colour.Text);
         }
-        if (own.Count > 0) yield return On(frame.Key, frame.Label, $"It has {string.Join(", ", own)}.", own.Count) with { Places = [place] };
+        string?[] words = [own.Count > 0 ? $"It has {string.Join(", ", own)}." : null, ofPicture];
+        if (words.Any(w => w is not null))
+            yield return On(frame.Key, frame.Label, string.Join(' ', words.Where(w => w is not null)), own.Count + (ofPicture is null ? 0 : 1)) with
+            {
+                Places = [place],
+            };
         foreach (int id in named)
             yield return On(new(PartKind.Colour, id), publication.Colours[id].Name, $"In the palette it is {publication.Colours[id].Colour.Text}.", 1) with
             {

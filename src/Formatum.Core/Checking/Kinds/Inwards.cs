@@ -26,7 +26,7 @@ internal static class Inwards
         var moved = frame.Box.Moved(x, y);
         // Too large to keep clear on both sides: from its first edge on it is cut to what fits.
         moved = moved with { Width = Math.Max(Frame.SmallestSide, moved.Width - narrower), Height = Math.Max(Frame.SmallestSide, moved.Height - lower) };
-        return new PlaceFrames([new(frame.Id, number, moved)], narrower + lower > 0 ? PictureAtSizing.Cropped : PictureAtSizing.GoesAlong, words);
+        return new PlaceFrames([new(frame.Id, number, moved)], narrower + lower > 0 ? PictureAtSizing.Refitted : PictureAtSizing.GoesAlong, words);
     }
 
     /// <summary>Where a stretch may lie on its page: a distance from the trim, and up to a fold that it does not cross already.</summary>

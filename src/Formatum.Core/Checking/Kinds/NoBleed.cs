@@ -58,6 +58,6 @@ internal sealed class NoBleed : KindCheck
         double Grown(double distance) => distance <= NearTrim.Touching && -distance < need ? need + distance : 0;
         var box = Box.Between(new(frame.Box.X - Grown(d.Left), frame.Box.Y - Grown(d.Top)),
             new(frame.Box.Right + Grown(d.Right), frame.Box.Bottom + Grown(d.Bottom)));
-        return new([new(frame.Id, number, box)], PictureAtSizing.Cropped, "Extend to the bleed");
+        return new([new(frame.Id, number, box)], PictureAtSizing.Refitted, "Extend to the bleed");
     }
 }

@@ -16,11 +16,16 @@ internal sealed class PageBlank : KindCheck
         if (spread.Spread.Master is not null) yield break;
         var publication = spread.Publication;
         bool Prints(Frame f) => !f.Hidden && (!publication.IsEmpty(f) || publication.LookOf(f).Prints);
+        // What belongs to one page may lie on the one beside it.
+        Box[] printed =
+        [
+            .. spread.Spread.FramesOf(publication).Where(f => Prints(f.Frame)).Select(f => (f.Frame.Pose with { Box = f.Box }).Bounds),
+            .. spread.Spread.Pages.SelectMany(page => publication.MasterPageOf(page.Page.Id) is not { } master ? []
+                : publication.FramesOnPage(master).Where(f => !publication.IsEmpty(f) && Prints(f)).Select(f => f.Pose.Bounds.Moved(page.Trim.X, page.Trim.Y))),
+        ];
         foreach (var page in spread.Spread.Pages)
         {
-            bool ofMaster = publication.MasterPageOf(page.Page.Id) is { } master
-                && publication.FramesOnPage(master).Any(f => !publication.IsEmpty(f) && Prints(f));
-            if (ofMaster || publication.FramesOnPage(page.Page.Id).Any(Prints)) continue;
+            if (printed.Any(box => Overlaps(box, page.Trim))) continue;
             // Called by its number only where it is shown: that changes with the pages before it.
             yield return On(new(PartKind.Page, page.Page.Id), "", "", 1) with
             {
@@ -28,6 +33,8 @@ internal sealed class PageBlank : KindCheck
             };
         }
     }
+
+    private static bool Overlaps(Box p, Box q) => p.X < q.Right && p.Right > q.X && p.Y < q.Bottom && p.Bottom > q.Y;
 
     public override IEnumerable<Remedy> Remedies(RemedyContext context, Finding finding) =>
     [

@@ -7,10 +7,7 @@ namespace Formatum.Core.Checking.Kinds;
 /// <summary>What both kinds of too low a resolution have in common.</summary>
 internal abstract class Resolution : KindCheck
 {
-    /// <summary>Relative slack within which two resolutions are the same.</summary>
-    private const double Hair = 1e-9;
-
-    protected static bool IsBelow(double ppi, double asked) => ppi < asked * (1 - Hair);
+    protected static bool IsBelow(double ppi, double asked) => !Resolutions.Reaches(ppi, asked);
 
     protected Finding Below(CheckedFrame frame, double ppi, double asked) =>
         On(frame, $"Shows {frame.Image!.Name}.", asked / ppi, new Figure("Effective resolution", ppi, asked, FigureUnit.Ppi));
@@ -22,7 +19,8 @@ internal abstract class Resolution : KindCheck
         int id = finding.Part.Id;
         if (FrameOf(context.Publication, finding) is not { } frame || context.Publication.ImageOf(frame) is not { } image) yield break;
         if (Larger(context.Publication, image) is { } larger)
-            yield return new("larger", $"Take the larger {larger.Name}", _ => new ReplaceImages([(id, larger.Id)], ToTray: false, "Replace by larger picture"));
+            yield return new("larger", $"Take the larger {larger.Name}", _ =>
+                new ReplaceImages([(id, larger.Id)], ToTray: false, "Replace by larger picture", KeepRecrop: true));
         yield return Enlarged.HoldingBack(id, () => new() { SmallestPpi = AskedIn(context), Limits = LimitAction.Hold });
     }
 

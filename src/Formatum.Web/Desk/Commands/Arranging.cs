@@ -65,7 +65,7 @@ public sealed record SizeAlike : Gesture
         if (poses.Length < 2) throw new EditRefused("frame", "Choose the frame to go by, then the others.");
         var by = poses[0].Pose.Box;
         Pose Sized(Pose pose) => pose.Sized(Same == Sameness.Height ? pose.Box.Width : by.Width, Same == Sameness.Width ? pose.Box.Height : by.Height, 0, 0);
-        return ground.Placed(poses.Select(p => p with { Pose = Sized(p.Pose) }), PictureAtSizing.Cropped, "Same size,");
+        return ground.Placed(poses.Select(p => p with { Pose = Sized(p.Pose) }), PictureAtSizing.Refitted, "Same size,");
     }
 }
 
@@ -76,7 +76,7 @@ public sealed record ExtendToBleed : Gesture
     private const double Touching = 1;
 
     public override Edit ToEdit(Ground ground) => ground.Placed(ground.Poses(FramesOf(ground))
-        .Select(p => p with { Pose = p.Pose with { Box = Extended(ground, p.Pose.Box) } }), PictureAtSizing.Cropped, "Extend to bleed,");
+        .Select(p => p with { Pose = p.Pose with { Box = Extended(ground, p.Pose.Box) } }), PictureAtSizing.Refitted, "Extend to bleed,");
 
     private static Box Extended(Ground ground, Box box)
     {

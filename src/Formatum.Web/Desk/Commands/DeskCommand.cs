@@ -67,6 +67,7 @@ namespace Formatum.Web.Desk.Commands;
 [JsonDerivedType(typeof(SlidePicture), "picture-slide")]
 [JsonDerivedType(typeof(TypePicture), "picture-figures")]
 [JsonDerivedType(typeof(ResetPicture), "picture-reset")]
+[JsonDerivedType(typeof(RecropBack), "recrop-back")]
 [JsonDerivedType(typeof(TakeOnMeasure), "frame-to-picture")]
 [JsonDerivedType(typeof(SetSubject), "subject-set")]
 [JsonDerivedType(typeof(AcceptSubject), "subject-accept")]

@@ -12,29 +12,34 @@ using Formatum.Web.Wording;
 namespace Formatum.Web.Desk.Commands;
 
 /// <summary>A kind of frame to make: "rectangle", "ellipse", "polygon" or "text".</summary>
-internal readonly record struct FrameShape(string? Name, int Sides)
+/// <param name="Name">Its name.</param>
+/// <param name="Sides">For a polygon, its sides, or its points where it is a star.</param>
+/// <param name="Depth">For a star, how deep its points are, in percent of the way to the middle; 0 for a polygon.</param>
+internal readonly record struct FrameShape(string? Name, int Sides, double Depth = 0)
 {
     public bool IsText => Name == "text";
 
     /// <summary>Width to height of one that is drawn even.</summary>
     /// <exception cref="EditRefused">There is no such polygon.</exception>
-    public double EvenRatio => Name == "polygon" ? Outlines.RegularRatio(PossibleSides) : 1;
+    public double EvenRatio => Name == "polygon" ? Outlines.RegularRatio(PossibleSides, PossibleDepth) : 1;
 
     private int PossibleSides => Sides is >= Outlines.FewestSides and <= Outlines.MostSides ? Sides
         : throw new EditRefused("sides", $"A polygon has {Outlines.FewestSides} to {Outlines.MostSides} sides here.");
+
+    private double PossibleDepth => Depth is >= 0 and <= 100 * Outlines.DeepestStar ? Depth / 100
+        : throw new EditRefused("depth", $"The points of a star are 0 % (none) to {100 * Outlines.DeepestStar} % deep.");
 
     /// <exception cref="EditRefused">There is no such outline.</exception>
     public Outline Outline => Name switch
     {
         null or "rectangle" or "text" => Outline.Rectangle,
         "ellipse" => Outline.Ellipse,
-        "polygon" => Outlines.Polygon(PossibleSides),
+        "polygon" => Outlines.Polygon(PossibleSides, PossibleDepth),
         _ => throw new EditRefused("outline", $"There is no outline \"{Name}\"."),
     };
 
-    /// <summary>New text takes on the style of the text that was made last.</summary>
-    public FrameText? NewText(Publication publication) => !IsText ? null
-        : publication.Stories.Values.MaxBy(s => s.FrameIds.Max()) is { } last ? FrameText.EmptyLike(last.Text.Paragraphs[0]) : FrameText.Empty(TextStyle.Usual);
+    /// <summary>New text is set in the publication's default style.</summary>
+    public FrameText? NewText => IsText ? FrameText.Unstyled : null;
 }
 
 /// <summary>Something drawn from corner to corner.</summary>
@@ -43,13 +48,16 @@ public abstract record Drawing : Drag
     public string? Outline { get; init; }
     public int Sides { get; init; } = 6;
 
-    private protected FrameShape Shape => new(Outline, Sides);
+    /// <summary>How deep the points of a star are, in percent; 0 for a polygon.</summary>
+    public double Depth { get; init; }
+
+    private protected FrameShape Shape => new(Outline, Sides, Depth);
 
     /// <summary>What was drawn, its corners caught on what is near; with Shift, of the shape's even ratio.</summary>
     protected Snapped Drawn(Ground ground)
     {
         var (from, to) = (From, To);
-        if (Scale > 0)
+        if (Scale > 0 && !WithPicture)
         {
             var snapping = new Snapping(ground.Publication, ground.Spread, new HashSet<int>());
             from = snapping.Point(from, Reach);
@@ -77,7 +85,7 @@ public sealed record DrawFrame : Drawing
             Page = page.Number,
             Box = drawn.Box.Moved(-page.Trim.X, -page.Trim.Y),
             Outline = Shape.Outline,
-            Text = Shape.NewText(ground.Publication),
+            Text = Shape.NewText,
         }, drawn.Marks, drawn.Words);
     }
 }
@@ -87,10 +95,11 @@ public sealed record DrawHere : Gesture
 {
     public string? Outline { get; init; }
     public int Sides { get; init; } = 6;
+    public double Depth { get; init; }
 
     public override Edit ToEdit(Ground ground)
     {
-        var (publication, pages, shape) = (ground.Publication, ground.Spread.Pages, new FrameShape(Outline, Sides));
+        var (publication, pages, shape) = (ground.Publication, ground.Spread.Pages, new FrameShape(Outline, Sides, Depth));
         var page = pages.FirstOrDefault(p => FrameIds.Any(id => publication.Frames.GetValueOrDefault(id)?.PageId == p.Page.Id)) ?? pages[0];
         var area = publication.Setup.TypeAreas(page).First();
         double width = area.Width / 2, ratio = Outline == "polygon" ? shape.EvenRatio : shape.IsText ? 2 : 1.5,
@@ -100,7 +109,7 @@ public sealed record DrawHere : Gesture
             Page = page.Number,
             Box = new(area.Centre.X - width / 2, area.Centre.Y - height / 2, width, height),
             Outline = shape.Outline,
-            Text = shape.NewText(publication),
+            Text = shape.NewText,
         };
     }
 }
@@ -200,8 +209,8 @@ public sealed record DrawGrid : Drawing
 }
 
 /// <summary>
-/// A picture that gets a frame of its own: at its natural size about the pointer, or in the column or margins under it where that is too large for them;
-/// or of the size that was dragged.
+/// A picture that gets a frame of its own: about the pointer at its natural size, or in the column under it where that is smaller; or within what was dragged,
+/// with Shift just as that is.
 /// </summary>
 public sealed record SetDownPicture : Drag
 {
@@ -212,34 +221,44 @@ public sealed record SetDownPicture : Drag
         var image = ground.Image(Image);
         var natural = image.Picture(ground.Setup.AssumedPpi);
         bool isDragged = (To - From).Length * Math.Max(Scale, 1) >= 4;
-        var set = isDragged ? Dragged(ground, natural.NaturalWidth / natural.NaturalHeight) : new(About(ground, natural), []);
-        var page = ground.Spread.PageAt(set.Box.Centre);
-        return new(new MakeFrame { Page = page.Number, Box = set.Box.Moved(-page.Trim.X, -page.Trim.Y), ImageId = image.Id }, set.Marks, set.Words);
+        var set = isDragged ? Dragged(ground, natural.NaturalWidth / natural.NaturalHeight) : new(About(ground, natural, From), []);
+        return new(Made(ground, image, set.Box), set.Marks, set.Words);
+    }
+
+    /// <summary>A frame for a picture, in points of the spread.</summary>
+    internal static MakeFrame Made(Ground ground, LinkedImage image, Box box)
+    {
+        var page = ground.Spread.PageAt(box.Centre);
+        return new() { Page = page.Number, Box = box.Moved(-page.Trim.X, -page.Trim.Y), ImageId = image.Id };
     }
 
     private Snapped Dragged(Ground ground, double ratio)
     {
-        if (Scale <= 0) return new(Drawn(From, To, ratio), []);
+        if (Scale <= 0 || WithPicture) return new(Drawn(From, To, ratio), []);
         var snapping = new Snapping(ground.Publication, ground.Spread, new HashSet<int>());
         return snapping.LyingOn(Drawn(snapping.Point(From, Reach), snapping.Point(To, Reach), ratio));
     }
 
+    /// <summary>The largest box of the picture's own ratio within what was dragged, from the corner where that began.</summary>
     private Box Drawn(Vec from, Vec to, double ratio)
     {
         var drawn = Dragging.Drawn(from, to, false);
-        if (WithPicture) return drawn;
-        double width = Math.Max(drawn.Width, drawn.Height * ratio), height = width / ratio;
+        if (Even) return drawn;
+        double width = Math.Min(drawn.Width, drawn.Height * ratio), height = width / ratio;
         return new(to.X < from.X ? from.X - width : from.X, to.Y < from.Y ? from.Y - height : from.Y, width, height);
     }
 
-    private Box About(Ground ground, in Picture natural)
+    /// <summary>Where a picture comes to lie that is set down at a point: on a page it keeps to the margins, beside the pages it stays there.</summary>
+    internal static Box About(Ground ground, in Picture natural, Vec at)
     {
-        var page = ground.Spread.PageAt(From);
-        var area = ground.TypeArea(page, From);
-        var about = new Box(From.X - natural.NaturalWidth / 2, From.Y - natural.NaturalHeight / 2, natural.NaturalWidth, natural.NaturalHeight);
-        if (about.Width <= area.Width && about.Height <= area.Height) return about;
-        var room = ground.Columns(page).Where(c => From.X >= c.X && From.X <= c.Right).Append(area).First();
-        double scale = Math.Min(room.Width / about.Width, room.Height / about.Height), width = about.Width * scale, height = about.Height * scale;
-        return new(room.X + (room.Width - width) / 2, Math.Clamp(From.Y - height / 2, area.Y, Math.Max(area.Y, area.Bottom - height)), width, height);
+        var page = ground.Spread.PageAt(at);
+        var area = ground.TypeArea(page, at);
+        var room = ground.Columns(page).Where(c => at.X >= c.X && at.X <= c.Right).Append(area).First();
+        double scale = Math.Min(1, Math.Min(room.Width / natural.NaturalWidth, room.Height / natural.NaturalHeight));
+        double width = natural.NaturalWidth * scale, height = natural.NaturalHeight * scale;
+        var about = new Box(at.X - width / 2, at.Y - height / 2, width, height);
+        bool isOnPage = ground.Spread.Pages.Any(p => at.X >= p.Trim.X && at.X <= p.Trim.Right && at.Y >= p.Trim.Y && at.Y <= p.Trim.Bottom);
+        if (scale == 1 || !isOnPage) return about;
+        return new(room.X + (room.Width - width) / 2, Math.Clamp(about.Y, area.Y, Math.Max(area.Y, area.Bottom - height)), width, height);
     }
 }

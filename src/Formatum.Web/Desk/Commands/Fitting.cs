@@ -20,11 +20,11 @@ public sealed record ChooseFit : Gesture
 {
     public FitKind? Fit { get; init; }
 
-    public override Edit ToEdit(Ground ground) => new ChangeFrames
-    {
-        FrameIds = FrameIds,
-        Set = new() { Fit = Fit ?? throw new EditRefused("fit", "Choose a fit.") }
-    };
+    public override Edit ToEdit(Ground ground) => Pressed(FrameIds, Fit ?? throw new EditRefused("fit", "Choose a fit."));
+
+    /// <summary>A fit that is pressed is a wish to see just that, also where it holds already.</summary>
+    internal static Edit Pressed(ImmutableArray<int> frames, FitKind fit) =>
+        new ChangeFrames { FrameIds = frames, Set = new() { Fit = fit }, OnlyOverRules = true, FitOnce = true };
 }
 
 /// <summary>The next of the fits that have a button.</summary>
@@ -33,7 +33,7 @@ public sealed record NextFit : Gesture
     public override Edit ToEdit(Ground ground)
     {
         var now = ground.Publication.FitOf(FirstFrame(ground)).Fit;
-        return new ChangeFrames { FrameIds = FrameIds, Set = new() { Fit = FitChoice.Fits[(FitChoice.Fits.IndexOf(now) + 1) % FitChoice.Fits.Length] } };
+        return ChooseFit.Pressed(FrameIds, FitChoice.Fits[(FitChoice.Fits.IndexOf(now) + 1) % FitChoice.Fits.Length]);
     }
 }
 
@@ -42,7 +42,8 @@ public sealed record AlignPicture : Gesture
     public double? AlignX { get; init; }
     public double? AlignY { get; init; }
 
-    public override Edit ToEdit(Ground ground) => new ChangeFrames { FrameIds = FrameIds, Set = new() { AlignX = AlignX, AlignY = AlignY } };
+    public override Edit ToEdit(Ground ground) =>
+        new ChangeFrames { FrameIds = FrameIds, Set = new() { AlignX = AlignX, AlignY = AlignY }, OnlyOverRules = true };
 }
 
 /// <summary>A setting is typed; several take the same value where their fields are linked.</summary>
@@ -58,7 +59,7 @@ public sealed record TypeSetting : Gesture
         var now = ground.Publication.FitOf(FirstFrame(ground));
         foreach (var setting in Settings) set = set.Over(SettingText.Read(setting, Value, ground.Setup.Unit, now, errors));
         errors.ThrowIfAny();
-        return new ChangeFrames { FrameIds = FrameIds, Set = set };
+        return new ChangeFrames { FrameIds = FrameIds, Set = set, OnlyOverRules = true };
     }
 }
 

@@ -35,12 +35,17 @@ public sealed record ResizeFrames : Drag
 {
     public string? Grip { get; init; }
 
+    /// <summary>Whether pictures stay where they are on the page, and the grips crop them.</summary>
+    public bool Crops { get; init; }
+
+    private PictureAtSizing Picture => WithPicture ? PictureAtSizing.Scaled : Crops ? PictureAtSizing.Cropped : PictureAtSizing.Refitted;
+
     protected override Attempt Attempt(Ground ground)
     {
         var poses = ground.Poses(FramesOf(ground));
         var grip = Core.Arranging.Grip.Named(Grip) ?? throw new EditRefused("grip", $"A frame has no grip \"{Grip}\".");
         var (sized, marks) = poses is [var only] ? One(ground, only, grip) : Several(ground, poses, grip);
-        return new(ground.Placed(sized, WithPicture ? PictureAtSizing.Scaled : PictureAtSizing.Cropped), marks, new Snapped(default, marks).Words);
+        return new(ground.Placed(sized, Picture, Crops ? "Crop" : null), marks, new Snapped(default, marks).Words);
     }
 
     private (ImmutableArray<FramePose> Poses, ImmutableArray<SnapMark> Marks) One(Ground ground, FramePose only, Grip grip)
@@ -48,7 +53,17 @@ public sealed record ResizeFrames : Drag
         bool keepRatio = Even || WithPicture;
         var free = Dragging.Resized(only.Pose, grip, To - From, keepRatio, FromCentre);
         var caught = Caught(ground, free.Box, grip, keepRatio || only.Pose.Angle != 0);
-        return ([only with { Pose = free with { Box = caught.Box } }], caught.Marks);
+        var pose = free with { Box = caught.Box };
+        return ([only with { Pose = Crops && !keepRatio && !FromCentre ? WithinPicture(ground, only, pose, grip) : pose }], caught.Marks);
+    }
+
+    /// <summary>The frame whose edge stops where its picture ends, where a filled one is to stay filled.</summary>
+    private static Pose WithinPicture(Ground ground, FramePose only, Pose sized, Grip grip)
+    {
+        var publication = ground.Publication;
+        if (publication.PictureFitOf(only.Frame) is not { } fit || publication.PlacementOf(only.Frame) is not { Matrix: var map }) return sized;
+        bool fills = fit.Rule.Fit is FitKind.Fill or FitKind.Stretch or FitKind.FillOrFit;
+        return fills && Recropping.Covers(fit, map) ? Dragging.Within(only.Pose, sized, grip, map) : sized;
     }
 
     private (ImmutableArray<FramePose> Poses, ImmutableArray<SnapMark> Marks) Several(Ground ground, ImmutableArray<FramePose> poses, Grip grip)
@@ -112,7 +127,7 @@ public sealed record DragGap : Drag
             : gutter.Dragged(boxes, along)).ToList();
         double before = drawn.Where(d => gutter.Before.Contains(d.Index)).Max(d => gutter.Upright ? d.Box.Right : d.Box.Bottom),
             after = drawn.Where(d => gutter.After.Contains(d.Index)).Min(d => gutter.Upright ? d.Box.X : d.Box.Y);
-        return new(ground.Placed(drawn.Select(d => new FramePose(frames[d.Index], new Pose(d.Box, 0))), PictureAtSizing.Cropped, "Drag gutter,"), [],
+        return new(ground.Placed(drawn.Select(d => new FramePose(frames[d.Index], new Pose(d.Box, 0))), PictureAtSizing.Refitted, "Drag gutter,"), [],
             $"gap {Units.Text(Math.Max(0, after - before), ground.Setup.Unit)}");
     }
 }
@@ -170,20 +185,22 @@ public sealed record TypeFrame : Gesture
     {
         if (Name is not null) return new ChangeFrames { FrameIds = FrameIds, Name = Name };
         var errors = new FieldErrors();
-        var places = FramesOf(ground).Select(frame => Typed(ground, frame, errors)).ToImmutableArray();
+        var poses = FramesOf(ground).Select(frame => Typed(ground, frame, errors)).ToImmutableArray();
         errors.ThrowIfAny();
-        return new PlaceFrames(places, PictureAtSizing.GoesAlong, Width is not null || Height is not null ? "Resize" : Angle is not null ? "Turn" : null);
+        return ground.Placed(poses, PictureAtSizing.GoesAlong, Width is not null || Height is not null ? "Resize" : Angle is not null ? "Turn" : null);
     }
 
-    private FramePlace Typed(Ground ground, Frame frame, FieldErrors errors)
+    private FramePose Typed(Ground ground, Frame frame, FieldErrors errors)
     {
         double Read(string field, string? text, double current, bool negative) => text is null ? current
             : SettingText.Length(field, text, ground.Setup.Unit, current, negative, errors) ?? current;
-        var b = frame.Box;
+        var lies = ground.PoseOf(frame);
+        var from = ground.Spread.PageAt(lies.Box.UpperLeft).Trim;
+        var b = lies.Box.Moved(-from.X, -from.Y);
         var box = new Box(Read("x", X, b.X, true), Read("y", Y, b.Y, true), Read("width", Width, b.Width, false), Read("height", Height, b.Height, false));
-        var pose = new Pose(box, frame.Angle);
+        var pose = new Pose(box.Moved(from.X, from.Y), frame.Angle);
         if (Angle is not null && SettingText.Angle("angle", Angle, frame.Angle, errors) is { } angle)
-            pose = frame.Pose.Turned(angle - frame.Angle, frame.Pose.At(ReferenceX, ReferenceY));
-        return new(frame.Id, ground.Publication.NumberOf(frame.PageId), pose.Box, pose.Angle);
+            pose = lies.Turned(angle - frame.Angle, lies.At(ReferenceX, ReferenceY));
+        return new(frame, pose);
     }
 }

@@ -13,7 +13,10 @@ public sealed record ChooseOutline : Gesture
     public string? Outline { get; init; }
     public int Sides { get; init; } = 6;
 
-    public override Edit ToEdit(Ground ground) => new ChangeFrames { FrameIds = FrameIds, Outline = new FrameShape(Outline, Sides).Outline };
+    /// <summary>How deep the points of a star are, in percent; 0 for a polygon.</summary>
+    public double Depth { get; init; }
+
+    public override Edit ToEdit(Ground ground) => new ChangeFrames { FrameIds = FrameIds, Outline = new FrameShape(Outline, Sides, Depth).Outline };
 }
 
 /// <summary>A frame whose outline is changed at its points.</summary>
@@ -33,7 +36,7 @@ internal readonly record struct Shaping(Ground Ground, Frame Frame, Pose Pose, I
 
     public PlaceFrames Edit((Pose Pose, Outline Outline) changed)
     {
-        var placed = Ground.Placed([new(Frame, changed.Pose)], PictureAtSizing.Cropped, "Change outline");
+        var placed = Ground.Placed([new(Frame, changed.Pose)], PictureAtSizing.Refitted, "Change outline");
         return placed with { Places = [placed.Places[0] with { Outline = changed.Outline }] };
     }
 }

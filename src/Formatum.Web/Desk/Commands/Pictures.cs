@@ -18,6 +18,9 @@ internal readonly record struct PictureInFrame(Ground Ground, Frame Frame, Pictu
     /// <summary>How far the frame is turned, in degrees.</summary>
     public double Angle => Frame.Angle;
 
+    /// <summary>The point of the picture that its scale goes about; null for what lies on the alignment point, as a recrop holds it.</summary>
+    public Vec? Held => Frame.Recrop.Point is null ? Fit.Subject : null;
+
     /// <summary>How far the picture is turned in it, in degrees.</summary>
     public double Turned => Recropping.Turned(Recropping.Measures(Fit.Rule, Placement.Matrix).Angle);
 
@@ -37,7 +40,16 @@ public abstract record PictureDrag : Drag
     protected override Attempt Attempt(Ground ground)
     {
         var frame = FirstFrame(ground);
-        return new(new RecropFrame(frame.Id, Move(PictureInFrame.Of(ground, frame)), NoBareArea));
+        var picture = PictureInFrame.Of(ground, frame);
+        var move = Move(picture);
+        return new(new RecropFrame(frame.Id, move, NoBareArea), [], IsHeldBack(picture, move) ? "held: no bare area" : "");
+    }
+
+    private bool IsHeldBack(PictureInFrame picture, HandMove move)
+    {
+        var map = picture.Placement.Matrix;
+        var wanted = move.On(picture.Fit, map);
+        return NoBareArea && wanted.IsFinite && Recropping.Covers(picture.Fit, map) && !Recropping.Covers(picture.Fit, wanted);
     }
 
     protected static double Zoom(double? factor) => factor is > 0 and < 1e6 ? factor.Value : throw new EditRefused("factor", "Zoom by a factor above 0.");
@@ -114,7 +126,7 @@ public sealed record SlidePicture : PictureDrag
     {
         double scale = PictureView.ScaleAt(picture.Fit, Slide ?? 0);
         var now = picture.Placement;
-        return new HandMove.Figures(scale, scale * now.ScaleY / now.ScaleX, null, null, null);
+        return new HandMove.Figures(scale, scale * now.ScaleY / now.ScaleX, null, null, null, picture.Held);
     }
 }
 
@@ -141,7 +153,7 @@ public sealed record TypePicture : PictureDrag
         var offset = now.Matrix.Apply(new(0.5, 0.5)) - picture.Fit.FitBox.Centre;
         double? Offset(string field, string? text, double current) => text is null ? null : picture.Ground.Length(field, text, errors, current);
         var figures = new HandMove.Figures(x, y, Offset("offsetX", OffsetX, offset.X), Offset("offsetY", OffsetY, offset.Y),
-            Angle is null ? null : SettingText.Angle("angle", Angle, picture.Turned, errors));
+            Angle is null ? null : SettingText.Angle("angle", Angle, picture.Turned, errors), picture.Held);
         errors.ThrowIfAny();
         return figures;
     }
@@ -153,6 +165,12 @@ public sealed record TypePicture : PictureDrag
         errors.Add(field, $"\u201c{text}\u201d is not a scale. Type a percentage above 0; 100 % is natural size.");
         return null;
     }
+}
+
+/// <summary>What was done by hand and let go is taken up again.</summary>
+public sealed record RecropBack : Gesture
+{
+    public override Edit ToEdit(Ground ground) => new ChangeFrames { FrameIds = FrameIds, RecropBack = true };
 }
 
 /// <summary>What was done by hand is taken back.</summary>

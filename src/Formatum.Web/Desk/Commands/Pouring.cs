@@ -9,12 +9,13 @@ using Formatum.Core.Publications;
 namespace Formatum.Web.Desk.Commands;
 
 /// <summary>Which placeholders pictures are poured into.</summary>
-public enum PourInto { Chosen, Page, Spread, Range, Publication, Grid, Tray }
+public enum PourInto { Chosen, Page, Spread, Range, Publication, Grid, Here, Tray }
 
 /// <summary>Which pages are copied until the tray is empty.</summary>
 public enum PourLayout { None, Page, Spread }
 
-/// <summary>Where pictures go that have just come in: the tray, a grid of new frames, or the empty placeholders.</summary>
+/// <summary>Where pictures go that have just come in: the tray, a frame of its own where one was dropped, a grid of new frames, or the empty
+/// placeholders.</summary>
 public sealed record Arrive : TrayGesture, IUnderHand
 {
     /// <summary>So many pictures are drawn where many would be placed.</summary>
@@ -32,8 +33,15 @@ public sealed record Arrive : TrayGesture, IUnderHand
     {
         PourInto.Tray => new ChangeTray(ImageIds, TrayMove.Add),
         PourInto.Grid => Grid(ground),
+        PourInto.Here => Here(ground),
         _ => new ArriveImages { ImageIds = ImageIds, FrameIds = [.. OpenPlaceholders(ground, FrameIds).Select(f => f.Id)], Order = Order },
     };
+
+    private MakeFrame Here(Ground ground)
+    {
+        var image = ground.Image(ImageIds.Length == 1 ? ImageIds[0] : null);
+        return SetDownPicture.Made(ground, image, SetDownPicture.About(ground, image.Picture(ground.Setup.AssumedPpi), new(ToX, ToY)));
+    }
 
     private MakeFrames Grid(Ground ground)
     {

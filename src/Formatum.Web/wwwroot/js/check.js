@@ -1,6 +1,6 @@
 // Check: which finding is looked at, stepping through with keys, and remedies seen before they are taken.
-import { actOn, revision, valuesOf } from './shared/acting.js';
-import { ask } from './shared/http.js';
+import { actOn, revision } from './shared/acting.js';
+import { ask, valuesOf } from './shared/http.js';
 import { isTyping } from './shared/pointer.js';
 import { listen } from './shared/events.js';
 import { tell } from './shared/notices.js';

@@ -1,7 +1,6 @@
 // House style, colours: a slider or picker beside a field writes into it; palettes come from files, colours from pictures. Nothing is computed here.
 import { act } from './rules.js';
-import { valuesOf } from './shared/acting.js';
-import { ask } from './shared/http.js';
+import { ask, valuesOf } from './shared/http.js';
 import { tell } from './shared/notices.js';
 
 const form = document.getElementById('rule-form');

@@ -1,6 +1,6 @@
 // House style, fonts: files are picked or dropped and sent; what came of each is told.
-import { actOn, revision, valuesOf } from './shared/acting.js';
-import { ask, problemOf } from './shared/http.js';
+import { actOn, revision } from './shared/acting.js';
+import { ask, problemOf, valuesOf } from './shared/http.js';
 import { tell } from './shared/notices.js';
 
 const page = document.getElementById('fonts'), input = document.getElementById('font-files'), add = document.getElementById('add-fonts');

@@ -1,6 +1,7 @@
 // Output: what is typed is sent, what the server makes of it is shown; the list of outputs is looked at while any is under way. Nothing is computed here.
-import { actOn, revision, valuesOf } from './shared/acting.js';
-import { ask, problemOf } from './shared/http.js';
+import { actOn, revision } from './shared/acting.js';
+import { ask, problemOf, valuesOf } from './shared/http.js';
+import { onUpdated } from './shared/updates.js';
 import { tell } from './shared/notices.js';
 
 const page = document.getElementById('output'), form = document.getElementById('recipe-form'), outputs = document.getElementById('outputs');
@@ -76,6 +77,8 @@ async function change(handler, given) {
     tell(problem.message);
   }
 }
+
+onUpdated(() => form.dispatchEvent(new Event('change')));
 
 // What is asked of sheets goes by how pages are laid on them.
 document.getElementById('imposition')?.addEventListener('change', event => { document.getElementById('sheets-part').dataset.kind = event.target.value; });

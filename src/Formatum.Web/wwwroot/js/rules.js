@@ -1,5 +1,6 @@
 // House style: what is typed is sent, what the server makes of it is shown. Nothing is computed here.
-import { actOn, valuesOf } from './shared/acting.js';
+import { valuesOf } from './shared/http.js';
+import { actOn } from './shared/acting.js';
 
 const rules = document.getElementById('rules');
 const form = document.getElementById('rule-form');

@@ -69,3 +69,5 @@ document.addEventListener('drop', event => {
   event.preventDefault();
   if (!sending) takeIn(event.dataTransfer.files[0]);
 });
+
+document.getElementById('shelf-sort')?.addEventListener('change', event => event.target.form.requestSubmit());

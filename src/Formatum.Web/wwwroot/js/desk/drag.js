@@ -2,7 +2,7 @@
 import { asker } from './line.js';
 import { edit, refresh } from './edits.js';
 import { hideWords, showAnswer } from './patch.js';
-import { desk, follower, marks, svg, underWay } from './parts.js';
+import { canvas, desk, follower, make, marks, svg, underWay } from './parts.js';
 import { state } from './state.js';
 
 // Where the browser tells of the pointer at once, and not only when the next picture of the screen is due, the answer makes it into that picture.
@@ -18,8 +18,17 @@ let current = null;
 // Gives up what is being dragged: everything goes back to where it was.
 export const cancelDrag = () => current?.cancel();
 
-// Follows the pointer from here on. What only was a click, without any way gone, is told to onClick; what was made, to onDone.
-export function startDrag(event, command, { onClick, onDone } = {}) {
+// What was drawn stays in sight until it is there, whatever is drawn next.
+function keepShown() {
+  const kept = make('g', { class: 'coming' });
+  kept.append(...underWay.cloneNode(true).children);
+  underWay.before(kept);
+  return kept;
+}
+
+// Follows the pointer from here on. What only was a click, without any way gone, is told to onClick; that something is made, to onMake as soon as the pointer
+// is let go; what was made, to onDone.
+export function startDrag(event, command, { onClick, onMake, onDone } = {}) {
   const following = follower(), from = following.at(event), startX = event.clientX, startY = event.clientY, seen = state.revision;
   let moved = false, last = null, pointer = event;
   const asking = asker(answer => showAnswer(answer, pointer));
@@ -42,8 +51,10 @@ export function startDrag(event, command, { onClick, onDone } = {}) {
     if (e.pointerId !== undefined && e.pointerId !== event.pointerId) return;
     letGo();
     if (moved && last && commit) {
-      const outcome = await edit(commandAt(e), { seen });
-      if (outcome.done) onDone?.(outcome.done);
+      onMake?.();
+      const shown = keepShown(), outcome = await edit(commandAt(e), { seen });
+      shown.remove();
+      onDone?.(outcome);
     } else if (moved && last) {
       await refresh();
     } else if (commit) {
@@ -74,6 +85,8 @@ export function startDrag(event, command, { onClick, onDone } = {}) {
     current = null;
   };
   svg.setPointerCapture(event.pointerId);
+  // What was taken hold of has the keys, whatever had them before.
+  if (!canvas.contains(document.activeElement)) canvas.focus({ preventScroll: true });
   current = { cancel: () => end({}, false) };
   svg.addEventListener(pointerMoves, onMove);
   svg.addEventListener('pointerup', onUp);

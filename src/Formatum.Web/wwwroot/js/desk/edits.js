@@ -181,20 +181,32 @@ window.addEventListener('popstate', async () => {
   if (problem) history.replaceState(null, '', address);
 });
 
+// Whether a person chose what is chosen, rather than made it last.
+let chosenByHand = true;
+export const isChosenByHand = () => chosenByHand;
+
 // Edits that choose what they make: keys that follow at once are meant for that.
 const making = new Set(['draw', 'draw-here', 'draw-free', 'draw-stroke', 'grid', 'set-down', 'paste', 'repeat']);
 let makesUnderWay = 0;
-export const hasChoice = () => state.selection.length > 0 || makesUnderWay > 0;
+export const isMaking = () => makesUnderWay > 0;
+export const hasChoice = () => state.selection.length > 0 || isMaking();
 
 // What gives frames a look: the frame that had it last can be asked for it again.
 const giveLook = new Set(['look', 'named-look', 'clear-look', 'paste-look', 'look-again']);
 const lastLook = 'last-look';
 export const lookedLast = () => Number(sessionStorage.getItem(`${lastLook} ${address}`)) || null;
 
+// Once all is done that was begun before.
+export const settled = () => queue(async () => {});
+
+// Whether something that was done is not answered yet.
+export const isBusy = () => working;
+
 // Makes an edit of what is chosen, or of the frames named in it. It was begun at the revision "seen".
 export function edit(command, { seen = state.revision } = {}) {
   const key = randomName(), makes = making.has(command.do) ? 1 : 0;
   makesUnderWay += makes;
+  if (makes) chosenByHand = false;
   // A key that follows at once means what was just asked for.
   if (giveLook.has(command.do)) sessionStorage.setItem(`${lastLook} ${address}`, String(command.frames ?? state.selection).split(',')[0]);
   return queue(async () => {
@@ -214,6 +226,7 @@ export function edit(command, { seen = state.revision } = {}) {
 export function choose(ids, { inside = false, alone = false } = {}) {
   const meant = () => (inside || alone ? ids : withGroups(ids));
   choicesUnderWay++;
+  chosenByHand = true;
   change({ selection: meant(), inside });
   return queue(async () => {
     choicesUnderWay--;

@@ -7,6 +7,10 @@ import { showPoints } from './tools/shape.js';
 const places = { nw: [0, 0], n: [0.5, 0], ne: [1, 0], e: [1, 0.5], se: [1, 1], s: [0.5, 1], sw: [0, 1], w: [0, 0.5] };
 const cursors = { nw: 'nwse', n: 'ns', ne: 'nesw', e: 'ew', se: 'nwse', s: 'ns', sw: 'nesw', w: 'ew' };
 
+// Where the grips of a box lie, each with its cursor.
+export const gripPlaces = ([x, y, width, height]) => Object.fromEntries(Object.entries(places)
+    .map(([name, [fx, fy]]) => [name, { x: x + fx * width, y: y + fy * height, cursor: `${cursors[name]}-resize` }]));
+
 let shown = null;
 
 // Draws them anew, where what is drawn is of something else.

@@ -2,6 +2,7 @@
 import { choose, edit } from './edits.js';
 import { forget, isSwapping, sending } from './typed.js';
 import { canvas, inspector, numbers } from './parts.js';
+import { isTyping } from '../shared/pointer.js';
 import { state, watch } from './state.js';
 
 // The point of a frame that stays when it takes on the size of its picture, the one it turns about, and what frames line up with.
@@ -12,6 +13,18 @@ function point(text) {
   return { referenceX, referenceY };
 }
 export const pivot = () => point(remembered.pivot);
+
+// ---- What the grips of a frame do with its picture: kept in this browser ------------------------------------------------------------------
+
+const gripsKept = 'desk-grips';
+export const gripsCrop = () => localStorage.getItem(gripsKept) === 'crop';
+
+document.addEventListener('click', event => {
+  const choice = event.target.closest('[data-grips]')?.dataset.grips;
+  if (!choice) return;
+  localStorage.setItem(gripsKept, choice);
+  showRemembered();
+});
 
 // ---- Buttons ------------------------------------------------------------------------------------------------------------------------
 
@@ -95,16 +108,34 @@ inspector.addEventListener('submit', event => {
   else if (event.target.id === 'make-style') return;
   else if (event.target.id === 'repeat-form') edit({ do: 'repeat', ...Object.fromEntries(form) });
   // Enter in a field tells what was typed, and gives the keys back to the page.
-  else canvas.focus({ preventScroll: true });
+  canvas.focus({ preventScroll: true });
 });
 
 // Escape in a field takes back what was typed there, and gives the keys back to the page.
 inspector.addEventListener('keydown', event => {
-  if (event.key !== 'Escape' || !event.target.matches('input, select, textarea')) return;
+  if (event.key !== 'Escape' || !isTyping(event.target)) return;
   event.preventDefault();
   event.stopPropagation();
   if (event.target.matches('input, textarea')) forget(event.target);
   canvas.focus({ preventScroll: true });
+});
+
+// Arrows step a figure up and down, with Shift ten times as far. A hand that goes on pressing makes one edit of it.
+const figure = /^\s*([-\u2212]?\d+(?:[.,]\d+)?)(.*)$/, stepsRest = 260;
+let stepping = null;
+
+inspector.addEventListener('keydown', event => {
+  const field = event.target, by = { ArrowUp: 1, ArrowDown: -1 }[event.key];
+  if (!by || !field.matches('input:not([type]), input[type=text]') || event.ctrlKey || event.metaKey || event.altKey) return;
+  const [, number, unit] = figure.exec(field.value) ?? [];
+  if (number === undefined) return;
+  event.preventDefault();
+  event.stopPropagation();
+  const now = Number(number.replace('\u2212', '-').replace(',', '.')) + by * (event.shiftKey ? 10 : 1);
+  field.value = `${Math.round(now * 1e6) / 1e6}${unit}`;
+  field.dispatchEvent(new Event('input', { bubbles: true }));
+  clearTimeout(stepping);
+  stepping = setTimeout(() => field.dispatchEvent(new Event('change', { bubbles: true })), stepsRest);
 });
 
 // ---- What an answer brings is shown as it was ------------------------------------------------------------------------------------------
@@ -119,6 +150,7 @@ function showRemembered() {
   for (const id of opened) document.getElementById(id)?.setAttribute('open', '');
   for (const button of inspector.querySelectorAll('[data-reference]')) button.setAttribute('aria-checked', button.dataset.reference === remembered.reference);
   for (const button of inspector.querySelectorAll('[data-pivot]')) button.setAttribute('aria-checked', button.dataset.pivot === remembered.pivot);
+  for (const button of inspector.querySelectorAll('[data-grips]')) button.setAttribute('aria-checked', (button.dataset.grips === 'crop') === gripsCrop());
   for (const mixed of inspector.querySelectorAll('[type=checkbox][aria-description]')) mixed.indeterminate = true;
   const select = document.getElementById('line-up-with');
   if (select) select.value = remembered.lineUpWith;

@@ -3,22 +3,28 @@ import { openFind } from './tools/find.js';
 import { cancelDrag } from './drag.js';
 import { canShape, changePoint, nudgePoint, shape, takeNext } from './tools/shape.js';
 import { canvas, frameElement, frameElements, idOf } from './parts.js';
-import { choose, edit, hasChoice, isTurning, lookedLast, turnBy } from './edits.js';
+import { choose, edit, hasChoice, isBusy, isTurning, lookedLast, settled, turnBy } from './edits.js';
 import { chooseNarrower, goInto, nudge } from './selection.js';
 import { closeFree, isDrawingFree } from './tools/free.js';
-import { drawHere, takeTool } from './tools/draw.js';
+import { changeSides, drawHere, giveUpText, isTextComing, takeTool } from './tools/draw.js';
 import { hasHand, hasTray, stepHand, takeUp, toggleHand } from './tools/tray.js';
 import { isTyping } from '../shared/pointer.js';
 import { nudgePicture, zoomPicture } from './tools/inside.js';
+import { isBeingTyped } from './typed.js';
+import { openCommands } from './commands.js';
+import { openMenu } from './menu.js';
 import { openStyles } from './writing/styles.js';
 import { showClean, showUntreated, zoom } from './view.js';
 import { state } from './state.js';
+import { tell } from '../shared/notices.js';
 
 const outside = () => !state.inside;
 const chosen = () => hasChoice() && !state.inside;
 const shaping = () => state.shaping;
 const drawing = () => state.tool !== 'pick';
-const away = event => event.target.closest('.strip, .pictures, .inspector, .workbar, .topbar');
+// Somebody goes by keys through what lies beside the spread: keys are meant for that. After a click there, they are the frame's again.
+const away = event => event.target.matches('input[type=range]')
+    || (event.target.closest('.strip, .pictures, .inspector, .workbar, .topbar') && event.target.matches(':focus-visible'));
 const arrows = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 
 // An arrow as steps; with Shift ten times as far.
@@ -27,15 +33,19 @@ const byArrow = run => event => {
   return run(x * times, y * times);
 };
 
-const tool = (key, name, words) => ({ keys: [key], group: 'Making', words, when: outside, run: () => takeTool(name) });
+const tool = (key, name, words) => ({ keys: [key], group: 'Making', words, when: outside, run: event => event.repeat || takeTool(name, { key: event.key }) });
 
+// Also what is found by its words, and done from there.
 // keys: as KeyboardEvent.key gives them, letters small, with "ctrl+", "alt+" and "shift+" before them.
 const table = [
   tool('1', 'rectangle', 'Drag a rectangle'),
   tool('2', 'ellipse', 'Drag an ellipse'),
-  tool('3', 'polygon', 'Drag a polygon; again for one side more'),
+  tool('3', 'polygon', 'Drag a polygon or a star'),
   tool('4', 'free', 'Draw a free outline: points, or one stroke'),
   tool('5', 'text', 'Drag a text frame'),
+  { show: '1 1', group: 'Making', words: 'A tool twice, or its key held: it stays in hand' },
+  { keys: ['ArrowUp', 'ArrowDown'], group: 'Making', words: 'With a polygon in hand: one side more, or less', when: () => state.tool === 'polygon',
+      run: event => changeSides(event.key === 'ArrowUp' ? 1 : -1) },
   { keys: ['Enter'], when: isDrawingFree, run: closeFree },
   { keys: ['Enter'], group: 'Making', words: 'With a tool in hand: make the frame in the middle of the page', when: () => drawing()
       && !['free', 'grid', 'set-down'].includes(state.tool), run: drawHere },
@@ -64,7 +74,9 @@ const table = [
   { show: 'Shift click', group: 'Choosing', words: 'One frame more, or less' },
   { show: 'Ctrl click', group: 'Choosing', words: 'The frame beneath the one that is chosen' },
   { show: 'Click\u00a0again', group: 'Choosing', words: 'One frame of a group that is chosen' },
-  { keys: ['f'], group: 'Choosing', words: 'Find words in the texts, and put others in their place', when: outside, run: openFind },
+  { keys: ['ContextMenu', 'shift+F10'], show: 'Shift F10', group: 'Choosing', words: 'What can be done with what is chosen, as with the right button',
+      when: outside, run: openMenu },
+  { keys: ['f', 'ctrl+f'], show: 'F', group: 'Choosing', words: 'Find words in the texts, and put others in their place', when: outside, run: openFind },
   { keys: ['ctrl+a'], group: 'Choosing', words: 'All frames of the spread', when: outside, run: () => choose(frameElements().map(idOf)) },
   { keys: ['Escape'], group: 'Choosing', words: 'Out of the picture, text or field; put the tool down; let go of what is chosen', run: escape },
 
@@ -83,6 +95,8 @@ const table = [
       run: () => edit({ do: 'look-again', like: lookedLast() }) },
   { keys: ['Delete', 'Backspace'], show: 'Delete', group: 'Arranging', words: 'Remove the frame', when: event => chosen() && !away(event),
       run: () => edit({ do: 'remove' }) },
+  { keys: ['Delete', 'Backspace'], when: event => state.inside && !away(event), run: () => edit({ do: 'take-out' }) },
+  { keys: ['ctrl+d'], run: () => tell('Nothing is chosen. Choose the frame that is to be duplicated, then press Ctrl D.') },
   { show: 'Ctrl C, X, V', group: 'Arranging', words: 'Copy, cut, paste at the pointer; with Shift, where it was' },
 
   { keys: ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], shift: true, show: '\u2190 \u2191 \u2192 \u2193', group: 'In a picture',
@@ -111,10 +125,14 @@ const table = [
 
   { keys: ['ctrl+z', 'ctrl+shift+z', 'ctrl+y'], show: 'Ctrl Z', group: 'Everywhere', words: 'Undo what you did last; with Shift, redo',
       run: event => edit({ do: event.shiftKey || event.key === 'y' ? 'redo' : 'undo' }) },
+  { keys: ['ctrl+s'], run: () => tell('Everything is stored as it is done. Nothing has to be saved.') },
+  { keys: ['/', 'shift+/'], show: '/', group: 'Everywhere', words: 'Find a command or a setting by a word for it', run: () => openCommands(table, shown) },
   { keys: ['?', 'shift+?'], show: '?', group: 'Everywhere', words: 'This list', run: () => document.getElementById('keys').showPopover() },
 ];
 
-function enter(event) {
+async function enter(event) {
+  // A picture that is on its way into it is what is gone into.
+  if (isBusy()) await settled();
   const frame = event.target.closest('[data-frame]'), id = frame ? idOf(frame) : state.selection[0];
   if (!id) return;
   if (state.selection.length === 1 && state.selection[0] === id) goInto(frameElement(id));
@@ -123,11 +141,15 @@ function enter(event) {
 }
 
 function escape() {
-  if (state.inside) choose(state.selection);
+  if (isTextComing()) giveUpText();
+  else if (state.inside) choose(state.selection);
   else if (drawing()) takeTool('pick');
   else if (state.selection.length > 0) choose([]);
   cancelDrag();
 }
+
+// In a field whose value is with the server, this is the publication's.
+const isUndo = event => (event.ctrlKey || event.metaKey) && (event.key.toLowerCase() === 'z' || event.key.toLowerCase() === 'y');
 
 function nameOf(event) {
   const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
@@ -136,7 +158,7 @@ function nameOf(event) {
 
 document.addEventListener('keydown', event => {
   if (document.querySelector('dialog[open], [popover]:popover-open')) return;
-  if (isTyping(event.target)) {
+  if (isTyping(event.target) && (state.writing !== null || !isUndo(event) || isBeingTyped(event.target))) {
     // Out of a field, so that the keys are the page's again.
     if (event.key === 'Escape' && !event.defaultPrevented && state.writing === null) canvas.focus({ preventScroll: true });
     return;
@@ -148,14 +170,17 @@ document.addEventListener('keydown', event => {
   line.run(event);
 });
 
+document.getElementById('find-command').addEventListener('click', () => openCommands(table, shown));
+
 // After a dialog the work goes on at the page, wherever the dialog was opened from.
 for (const dialog of document.querySelectorAll('dialog')) dialog.addEventListener('close', () => canvas.focus({ preventScroll: true }));
 
 // ---- The list ---------------------------------------------------------------------------------------------------------------------------
 
-const names = { ctrl: 'Ctrl', alt: 'Alt', shift: 'Shift', Escape: 'Escape', '-': '\u2212', ArrowLeft: '\u2190', ArrowRight: '\u2192' };
-const shown = ({ show, keys }) => show ?? keys.map(key => key.split(/(?<=.)\+/).map(part => names[part] ?? (part.length === 1 ? part.toUpperCase() : part))
-    .join(' ')).join(', ');
+const names = { ctrl: 'Ctrl', alt: 'Alt', shift: 'Shift', Escape: 'Escape', '-': '\u2212', ArrowLeft: '\u2190', ArrowRight: '\u2192', ArrowUp: '\u2191',
+    ArrowDown: '\u2193' };
+const shown = ({ show, keys }) => show ?? keys.map(key => key.split(/(?<=.)\+/).map(part => names[part]
+    ?? (part.length === 1 ? part.toUpperCase() : part)).join(' ')).join(', ');
 
 function makeList() {
   const list = document.getElementById('key-list');

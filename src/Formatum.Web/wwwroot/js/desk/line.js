@@ -1,4 +1,4 @@
-// The line on which drags are asked about: one question at a time, and the newest pointer position wins.
+// The line on which drags are asked about: as many questions are under way as its delay needs, and the newest pointer position wins.
 import { address } from './parts.js';
 import { state, watch } from './state.js';
 import { windowName } from '../shared/http.js';
@@ -6,7 +6,13 @@ import { windowName } from '../shared/http.js';
 // A question that is not answered by then is given up; the next one may be.
 const deadline = 4000;
 
-let line = null, answered = null;
+// No more questions are under way, however long the line takes.
+const mostUnderWay = 24;
+
+let line = null;
+
+// The questions that are under way, in the order of their answers.
+let asked = [];
 
 // The lines of each frame of a text as they were told last: only those that changed come anew.
 const told = new Map();
@@ -23,7 +29,7 @@ function open() {
   const opened = new WebSocket(`${location.origin.replace(/^http/, 'ws')}${address}/hand?window=${windowName}`);
   line = opened;
   line.addEventListener('message', event => {
-    if (line === opened) answered?.(withAllLines(JSON.parse(event.data)));
+    if (line === opened) answered(withAllLines(JSON.parse(event.data)));
   });
   line.addEventListener('close', () => { if (line === opened) gone(); });
 }
@@ -31,37 +37,63 @@ function open() {
 function gone() {
   told.clear();
   line = null;
-  answered?.(null);
+  const lost = asked;
+  asked = [];
+  lost.forEach(question => end(question, null));
+  askNext();
 }
 
-function question(command) {
-  if (!line) open();
-  const on = line;
-  return new Promise(resolve => {
-    // A line that does not answer is closed, so that an answer that comes late is not taken for the next one's.
-    const timer = setTimeout(() => on.close(), deadline);
-    answered = answer => {
-      clearTimeout(timer);
-      answered = null;
-      resolve(answer);
-    };
-    const send = () => on.send(JSON.stringify({ inside: state.inside, command: { frames: state.selection.join(','), ...command } }));
-    if (on.readyState === WebSocket.OPEN) send();
-    else on.addEventListener('open', send, { once: true });
-  });
+// ---- How many at once --------------------------------------------------------------------------------------------------------------------
+
+// The browser draws no more often, in milliseconds.
+const drawsEvery = 16;
+
+// What an answer took the server, and the way there and back beyond that: the least of the last few, for what waits behind others takes longer.
+const ways = [];
+let took = 0, mostAtOnce = 1;
+
+function learn(question, answer) {
+  took = answer?.took ?? took;
+  ways.push(Math.max(0, performance.now() - question.sentAt - took));
+  if (ways.length > 20) ways.shift();
+  mostAtOnce = Math.min(mostUnderWay, 1 + Math.round(Math.min(...ways) / Math.max(drawsEvery, took)));
 }
 
-let asking = false, next = null;
-async function askNext() {
-  if (asking || !next) return;
+function answered(answer) {
+  const question = asked.shift();
+  if (!question) return;
+  learn(question, answer);
+  end(question, answer);
+  askNext();
+}
+
+function end({ command, from, timer }, answer) {
+  clearTimeout(timer);
+  if (!from.open) return;
+  if (answer) from.show(answer, command);
+  else if (next?.from !== from && !asked.some(other => other.from === from)) from.missed?.();
+}
+
+let next = null;
+function askNext() {
+  if (!next || asked.length >= mostAtOnce) return;
   const { command, from } = next;
   next = null;
-  asking = true;
-  const answer = await question(command);
-  asking = false;
-  if (from.open && answer) from.show(answer, command);
-  else if (from.open && next?.from !== from) from.missed?.();
-  askNext();
+  if (!line) open();
+  const on = line, question = { command, from, sentAt: performance.now() };
+  // A line that does not answer is closed, so that an answer that comes late is not taken for the next one's.
+  question.timer = setTimeout(() => {
+    on.close();
+    if (line === on) gone();
+  }, deadline);
+  asked.push(question);
+  const text = JSON.stringify({ inside: state.inside, command: { frames: state.selection.join(','), ...command } });
+  const send = () => {
+    question.sentAt = performance.now();
+    on.send(text);
+  };
+  if (on.readyState === WebSocket.OPEN) send();
+  else on.addEventListener('open', send, { once: true });
 }
 
 // Asks what a drag would come to, as often as the pointer moves; what is answered is shown while it is open, and a question without an answer told.

@@ -18,6 +18,7 @@ import './tools/treatment.js';
 import './clipboard.js';
 import './history.js';
 import './keys.js';
+import './output.js';
 import './subject.js';
 import { changedElsewhere, refresh } from './edits.js';
 import { change } from './state.js';

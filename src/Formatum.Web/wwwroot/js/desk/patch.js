@@ -2,12 +2,13 @@
 import { frameElement, make, marks, pointerWords, setAll, underWay } from './parts.js';
 import { showInside } from './tools/inside.js';
 import { showGrips } from './grips.js';
+import { state } from './state.js';
 
 const shapeName = shape => 'd' in shape ? 'path' : 'points' in shape ? 'polygon' : 'rx' in shape ? 'ellipse' : 'rect';
 const geometry = new Set(['d', 'points', 'x', 'y', 'width', 'height', 'cx', 'cy', 'rx', 'ry']);
 
 // A rectangle whose corner is dragged away is none any more.
-function setShape(element, shape) {
+export function setShape(element, shape) {
   if (element.localName === shapeName(shape)) {
     setAll(element, shape);
     return;
@@ -28,6 +29,13 @@ function showFigures(frame, figures) {
   const sharpness = frame.querySelector('.sharpness');
   sharpness.dataset.sharpness = figures.sharpness;
   sharpness.querySelector('text').textContent = figures.resolution;
+}
+
+function showFacts(facts) {
+  for (const [id, words] of Object.entries(facts)) {
+    const fact = document.getElementById(id);
+    if (fact) fact.textContent = words;
+  }
 }
 
 function showLabel(label, { x, y, largest, lines }) {
@@ -56,10 +64,13 @@ function showFrame(patch) {
   const border = frame.querySelector('.border');
   if (border && patch.border) border.innerHTML = patch.border;
   if (patch.figures) showFigures(frame, patch.figures);
+  // The inspector's figures are of the one frame that is chosen.
+  if (patch.figures && state.selection.length === 1 && state.selection[0] === patch.id) showFacts(patch.figures.facts);
 }
 
 export function showAnswer(answer, pointer = null) {
   underWay.replaceChildren();
+  if (answer.preview) underWay.innerHTML = answer.preview;
   answer.frames.forEach(showFrame);
   marks.replaceChildren(...answer.marks.map(mark => make('line', { class: 'mark-line', ...mark })));
   if (answer.inside) showInside(answer.inside);

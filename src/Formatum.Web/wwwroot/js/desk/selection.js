@@ -1,10 +1,11 @@
 // What a pointer on the spread chooses, moves and sizes.
 import { choose, edit } from './edits.js';
 import { startDrag } from './drag.js';
-import { at, boundsOf, canvas, frameElements, idOf, make, setAll, svg, underWay, withGroups } from './parts.js';
+import { at, boundsOf, canvas, frameElement, frameElements, idOf, make, setAll, svg, underWay, withGroups } from './parts.js';
 import { followPointer } from '../shared/pointer.js';
 import { state } from './state.js';
-import { pivot } from './inspector.js';
+import { gripsCrop, pivot } from './inspector.js';
+import { hideWords, showWords } from './patch.js';
 import { dragOfTool } from './tools/draw.js';
 import { write } from './writing/text.js';
 
@@ -27,7 +28,7 @@ svg.addEventListener('pointerdown', event => {
   const grip = event.target.closest('[data-grip]');
   if (grip && state.selection.length > 0) {
     event.preventDefault();
-    startDrag(event, grip.dataset.grip === 'turn' ? { do: 'turn', ...pivot() } : { do: 'resize', grip: grip.dataset.grip });
+    startDrag(event, grip.dataset.grip === 'turn' ? { do: 'turn', ...pivot() } : { do: 'resize', grip: grip.dataset.grip, crops: gripsCrop() });
     return;
   }
   const frame = event.target.closest('[data-frame]');
@@ -38,9 +39,10 @@ function pressFrame(event, frame) {
   const id = idOf(frame), chosen = state.selection, was = chosen.includes(id);
   event.preventDefault();
   if (event.shiftKey) {
-    // With its group, both ways.
+    // With its group, both ways. One that is dragged goes straight, and stays chosen.
     const group = withGroups([id]);
-    choose(was ? chosen.filter(other => !group.includes(other)) : [...chosen, id]);
+    if (!was) choose([...chosen, id]);
+    startDrag(event, { do: 'move' }, { onClick: () => { if (was) choose(chosen.filter(other => !group.includes(other))); } });
     return;
   }
   if ((event.ctrlKey || event.metaKey) && stackAt(event).some(other => chosen.includes(other))) {
@@ -55,6 +57,21 @@ function pressFrame(event, frame) {
   if (frame.classList.contains('frame-locked')) again?.();
   else startDrag(event, { do: 'move' }, { onClick: again });
 }
+
+// Before a grip is taken hold of, it says what it would do with the picture.
+let isOverGrip = false;
+canvas.addEventListener('pointermove', event => {
+  if (event.buttons !== 0 || state.tool !== 'pick') return;
+  const grip = event.target.closest('[data-grip], [data-edge]'), { grip: name, edge } = grip?.dataset ?? {};
+  const says = edge || (name && name !== 'turn' && !state.inside && state.selection.some(id => frameElement(id)?.querySelector('image')));
+  if (says) showWords(edge || gripsCrop() ? 'crops the picture' : 'refits the picture', event);
+  else if (isOverGrip) hideWords();
+  isOverGrip = Boolean(says);
+});
+canvas.addEventListener('pointerleave', () => {
+  if (isOverGrip) hideWords();
+  isOverGrip = false;
+});
 
 function chooseBeneath(stack) {
   choose([stack[(stack.findIndex(other => state.selection.includes(other)) + 1) % stack.length]]);

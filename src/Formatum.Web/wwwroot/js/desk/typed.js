@@ -11,6 +11,9 @@ inspector.addEventListener('input', event => {
   if (isField(event.target)) typed.set(event.target.id, event.target.value);
 });
 
+// Whether somebody types in a field what was not sent yet, or it is none of the inspector's.
+export const isBeingTyped = field => !inspector.contains(field) || typed.has(field.id);
+
 // What a field holds is on its way: once it is taken, the server's words for it stand there.
 export function sending(field) {
   field.classList.remove('is-invalid');

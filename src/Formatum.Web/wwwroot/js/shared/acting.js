@@ -7,12 +7,6 @@ import { tell } from './notices.js';
 
 export const revision = () => Number(document.getElementById('revision').dataset.revision);
 
-export function valuesOf(pairs) {
-  const values = new FormData();
-  for (const [name, value] of Object.entries(pairs)) values.append(name, value);
-  return values;
-}
-
 // Gives what a screen does with its address: act(what, values) asks for something, lead(work) does
 // what comes to an address, go(to) opens one. While hasOwn() says that something is under
 // way here, the page stays, and elsewhere() is called instead.

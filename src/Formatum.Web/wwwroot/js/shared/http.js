@@ -12,6 +12,12 @@ export const headers = () => ({ RequestVerificationToken: token, 'Formatum-Windo
 export const unreachable = 'The server does not answer. Nothing is lost; try again when it runs.';
 const failed = 'That did not work. Look at it again and retry.';
 
+export function valuesOf(pairs) {
+  const values = new FormData();
+  for (const [name, value] of Object.entries(pairs)) values.append(name, value);
+  return values;
+}
+
 // What a server behind a gateway that finds it gone answers with, or one that has too much to do.
 const goneStatus = new Set([502, 503, 504]);
 

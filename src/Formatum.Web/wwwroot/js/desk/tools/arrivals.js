@@ -2,7 +2,7 @@
 import { ask } from '../../shared/http.js';
 import { address, canvas, underWay } from '../parts.js';
 import { asker } from '../line.js';
-import { edit } from '../edits.js';
+import { edit, isChosenByHand } from '../edits.js';
 import { state } from '../state.js';
 import { tell } from '../../shared/notices.js';
 
@@ -13,11 +13,13 @@ const preview = asker(answer => {
   if (offered && state.writing === null) underWay.innerHTML = answer.preview ?? '';
 });
 
-const commandOf = button => ({ do: 'arrive', images: offered.images, frames: offered.frames, into: button.dataset.into, order: button.dataset.order,
+const commandOf = button => ({ do: 'arrive', images: offered.images, frames: button.dataset.into === 'Chosen' ? offered.frames : '',
+    into: button.dataset.into, order: button.dataset.order,
     toX: offered.where.x, toY: offered.where.y });
 
 export async function offerArrivals(images, where) {
-  const frames = state.selection.join(',');
+  // What was only made last is not meant.
+  const frames = isChosenByHand() ? state.selection.join(',') : '';
   const query = new URLSearchParams({ images: images.join(','), frames, toX: where.x, toY: where.y });
   const answer = await ask('GET', `${address}?handler=Arrivals&${query}`).catch(problem => tell(problem.message) && null);
   if (!answer) return;

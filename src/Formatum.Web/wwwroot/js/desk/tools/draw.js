@@ -2,6 +2,8 @@
 import { change, state, watch } from '../state.js';
 import { edit } from '../edits.js';
 import { canvas } from '../parts.js';
+import { hasHeldKeys, holdBack, letGo, wordsOf } from '../writing/ahead.js';
+import { tell } from '../../shared/notices.js';
 import { write } from '../writing/text.js';
 
 const buttons = [...document.querySelectorAll('.tool[data-tool]')];
@@ -9,27 +11,54 @@ const words = document.getElementById('tool-words');
 const gridForm = document.getElementById('grid-form');
 const gridCard = document.getElementById('grid-card');
 
-let polygonSides = 6, imageInHand = null;
+const shapeOptions = document.getElementById('shape-options'), sidesField = document.getElementById('shape-sides'),
+    depthField = document.getElementById('shape-depth');
+
+let imageInHand = null, stays = false, keyDown = null;
 
 const told = {
-  polygon: () => `${polygonSides} sides`,
-  'set-down': () => 'Click, or drag a size: the picture is set down',
+  'set-down': () => 'Click, or drag a size',
   grid: () => 'Drag the grid',
-  free: () => 'Click the points, drag one for a curve, or draw around in one stroke; Enter closes',
+  free: () => 'Click points, drag one for a curve, or draw around; Enter closes',
 };
+const shape = () => ({ outline: state.tool, sides: sidesField.value, depth: depthField.value });
 
-export function takeTool(tool) {
-  // The polygon again: one side more, from three to twelve.
-  if (tool === 'polygon' && state.tool === 'polygon') polygonSides = polygonSides >= 12 ? 3 : polygonSides + 1;
-  change({ tool });
+// Takes a tool, that makes one frame; the same again, it stays in hand; once more, it is put down. While its key is held, it stays too.
+export function takeTool(tool, { key = null } = {}) {
+  const again = tool === state.tool && tool !== 'pick', next = again && stays ? 'pick' : tool;
+  stays = again && !stays;
+  keyDown = next === 'pick' ? null : key;
+  change({ tool: next });
   showTool();
 }
 
+// What a tool was taken for is made; it is put down, unless it stays.
+function putDown() {
+  if (!stays && keyDown === null) takeTool('pick');
+}
+
+document.addEventListener('keyup', event => {
+  if (event.key !== keyDown) return;
+  keyDown = null;
+  if (madeByKey) putDown();
+  madeByKey = false;
+});
+let madeByKey = false;
+
+// A polygon of one side more, or less.
+export function changeSides(by) {
+  sidesField.value = Math.min(Number(sidesField.max), Math.max(Number(sidesField.min), Number(sidesField.value) + by));
+}
+
 function showTool() {
-  document.querySelector('[data-tool="polygon"]').title = `A polygon of ${polygonSides} sides (3); again for one side more`;
-  words.textContent = told[state.tool]?.() ?? '';
-  canvas.dataset.tool = state.tool;
-  for (const button of buttons) button.setAttribute('aria-checked', button.dataset.tool === state.tool);
+  const { tool } = state;
+  shapeOptions.hidden = tool !== 'polygon';
+  words.textContent = [told[tool]?.(), stays ? 'Stays in hand until Escape' : ''].filter(Boolean).join('. ');
+  canvas.dataset.tool = tool;
+  for (const button of buttons) {
+    button.setAttribute('aria-checked', button.dataset.tool === tool);
+    button.classList.toggle('stays', stays && button.dataset.tool === tool);
+  }
 }
 
 // Takes up a picture, to be set down on the page with a frame of its own.
@@ -43,22 +72,65 @@ const gridValues = () => {
   return { ...values, rule: values.rule || null, page: values.page || null };
 };
 
-const done = made => {
-  takeTool('pick');
-  // A text frame that was just made is typed in.
-  if (made?.ids.length === 1 && document.querySelector('#inspector [data-chosen][data-text]')) write(made.ids[0]);
-};
+// ---- A text frame that was just drawn is typed in --------------------------------------------------------------------------------------
+
+let coming = null;
+export const isTextComing = () => coming !== null;
+
+// Keys that come before it is there are meant for it.
+function awaitText() {
+  holdBack();
+  coming = { isMeant: true };
+  return coming;
+}
+
+// Its frame stays; what follows is not meant for its text.
+export function giveUpText() {
+  if (!coming) return;
+  coming.isMeant = false;
+  coming = null;
+  letGo();
+}
+
+async function openText(text, { done }) {
+  if (!text.isMeant) return;
+  coming = null;
+  if (done?.ids.length === 1) await write(done.ids[0]);
+  else {
+    const typed = wordsOf(letGo());
+    if (typed) tell(`What you typed is not stored: \u201c${typed}\u201d. Draw the text frame again.`, { stays: true });
+  }
+}
+
+// A hand that goes on elsewhere before a key was typed does not mean the text.
+document.addEventListener('pointerdown', () => { if (coming && !hasHeldKeys()) giveUpText(); }, true);
+
+function madeOne() {
+  madeByKey = keyDown !== null;
+  putDown();
+}
 
 // What a drag with a tool asks for; null for those that go by clicks.
 export function dragOfTool(tool) {
   switch (tool) {
-    case 'rectangle': case 'ellipse': case 'polygon': case 'text': return { command: { do: 'draw', outline: tool, sides: polygonSides }, onDone: done };
-    case 'grid': return { command: { do: 'grid', ...gridValues() }, onDone: () => takeTool('pick') };
+    case 'rectangle': case 'ellipse': case 'polygon': return { command: { do: 'draw', ...shape() }, onMake: madeOne };
+    case 'text': {
+      let text = null;
+      const onMake = () => {
+        text = awaitText();
+        // Keys are the text's from here on.
+        stays = false;
+        keyDown = null;
+        putDown();
+      };
+      return { command: { do: 'draw', ...shape() }, onMake, onDone: outcome => openText(text, outcome) };
+    }
+    case 'grid': return { command: { do: 'grid', ...gridValues() }, onMake: madeOne };
     case 'set-down': return {
       command: { do: 'set-down', image: imageInHand },
-      onDone: () => takeTool('pick'),
+      onMake: madeOne,
       onClick: command => {
-        takeTool('pick');
+        madeOne();
         edit(command);
       },
     };
@@ -68,10 +140,10 @@ export function dragOfTool(tool) {
 
 // Makes a frame in the middle of the page, for who works by keys.
 export async function drawHere() {
-  const { tool } = state;
+  const { tool } = state, command = { do: 'draw-here', ...shape() }, text = tool === 'text' ? awaitText() : null;
   takeTool('pick');
-  const outcome = await edit({ do: 'draw-here', outline: tool, sides: polygonSides });
-  if (tool === 'text' && outcome.done) write(outcome.done.ids[0]);
+  const outcome = await edit(command);
+  if (text) await openText(text, outcome);
 }
 
 gridForm.addEventListener('click', event => {

@@ -1,11 +1,11 @@
 // Inside a picture: pan, zoom, turn. The hand's moves go to the server; what it answers is shown.
-import { at, canvas, grips, inspector, make, svg } from '../parts.js';
-import { addGrip, moveGrip } from '../grips.js';
+import { at, boundsOf, boxOf, canvas, frameElement, grips, inspector, make, svg, turnOf } from '../parts.js';
+import { addGrip, gripPlaces, moveGrip } from '../grips.js';
 import { asker } from '../line.js';
 import { cancelDrag, startDrag } from '../drag.js';
 import { choose, edit } from '../edits.js';
 import { sending } from '../typed.js';
-import { showAnswer } from '../patch.js';
+import { setShape, showAnswer } from '../patch.js';
 import { state, watch } from '../state.js';
 
 const cornerNames = ['nw', 'ne', 'se', 'sw'];
@@ -24,12 +24,29 @@ export function showInside(patch = null) {
   if (patch) {
     group.querySelectorAll('image').forEach(image => image.setAttribute('transform', patch.matrix));
     group.querySelector('.picture-edge').setAttribute('points', patch.edge);
+    group.querySelector('.inside-frame').setAttribute('transform', patch.toSpread);
+    group.querySelectorAll('.inside-outline, .shape, clipPath > *').forEach(shape => setShape(shape, patch.shape));
     Object.assign(group.dataset, { corners: patch.corners, middle: patch.middle });
   }
   const corners = points(group.dataset.corners), { foot, handle } = lever(corners, group);
   grips.append(make('line', { class: 'turn-line', x1: foot.x, y1: foot.y, x2: handle.x, y2: handle.y }));
   corners.forEach((corner, i) => moveGrip(addGrip(grips, cornerNames[i], 'nwse-resize'), corner));
   moveGrip(addGrip(grips, 'turn', 'grab', 'circle'), handle);
+  showEdges();
+}
+
+// The frame's own edges and corners, to crop by; over the picture's, where both lie together.
+function showEdges() {
+  const frame = frameElement(state.selection[0]);
+  if (!frame || frame.classList.contains('frame-locked')) return;
+  const holder = make('g', { class: 'crop-grips', transform: turnOf(frame) });
+  grips.append(holder);
+  for (const [name, { x, y, cursor }] of Object.entries(gripPlaces(boxOf(frame)))) {
+    const grip = addGrip(holder, name, cursor);
+    delete grip.reach.dataset.grip;
+    grip.reach.dataset.edge = name;
+    moveGrip(grip, { x, y });
+  }
 }
 
 // The lever to turn by stands on the picture's upper edge; from the middle where that is out of sight.
@@ -62,8 +79,9 @@ canvas.addEventListener('pointerdown', event => {
     startPinch([...fingers.values()]);
     return;
   }
-  const grip = event.target.closest('[data-grip]')?.dataset.grip;
-  if (grip === 'turn') startDrag(event, { do: 'picture-turn', ...options() });
+  const grip = event.target.closest('[data-grip]')?.dataset.grip, edge = event.target.closest('[data-edge]')?.dataset.edge;
+  if (edge) startDrag(event, { do: 'resize', grip: edge, crops: true });
+  else if (grip === 'turn') startDrag(event, { do: 'picture-turn', ...options() });
   else if (grip) startDrag(event, { do: 'picture-corner', grip, ...options() });
   else if (isOver(event)) startDrag(event, { do: 'picture-pan', ...options() });
   else choose(state.selection);
@@ -71,7 +89,14 @@ canvas.addEventListener('pointerdown', event => {
 for (const kind of ['pointerup', 'pointercancel']) document.addEventListener(kind, event => fingers.delete(event.pointerId), true);
 
 // Over the picture, shown or ghosted, or over its frame.
-const isOver = event => place() !== null && event.target.closest('#inside') !== null;
+const isOver = event => event.target.closest('#inside') !== null || isOverFrame(event);
+// What was just gone into is not shown from inside yet.
+function isOverFrame(event) {
+  const frame = frameElement(state.selection[0]);
+  if (place() !== null || !frame) return false;
+  const { x, y } = at(event), [left, top, width, height] = boundsOf(frame);
+  return x >= left && x <= left + width && y >= top && y <= top + height;
+}
 
 function startPinch([first, second]) {
   const now = new Map([[first.pointerId, first], [second.pointerId, second]]), seen = state.revision;

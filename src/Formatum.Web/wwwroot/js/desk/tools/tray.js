@@ -117,7 +117,7 @@ canvas.addEventListener('pointerdown', event => {
   const next = nextAfter(image);
   startDrag(event, { do: 'set-down', image, fromTray: true, keep: 'none' }, {
     onClick: command => place({ ...command, fromTray: true }),
-    onDone: () => takeUp(next),
+    onMake: () => takeUp(next),
   });
 }, true);
 

@@ -2,6 +2,7 @@
 let held = null;
 
 export const isHeldBack = () => held !== null;
+export const hasHeldKeys = () => held !== null && held.length > 0;
 export function holdBack(keys = []) { held = [...keys, ...held ?? []]; }
 
 // What was held back; from now on keys go where they go.
@@ -19,10 +20,23 @@ export const wordsOf = keys => keys.map(({ key = '', words }) => words ?? (key =
 // Behind what is held back: words, or something else to be done.
 export function holdToo(item) { held.push(item); }
 
+// What keys do with Ctrl in a text: as far as a word, or the text, goes.
+const far = { ArrowLeft: ['left', 'word'], ArrowRight: ['right', 'word'], Backspace: ['backward', 'word'], Delete: ['forward', 'word'],
+    Home: ['backward', 'documentboundary'], End: ['forward', 'documentboundary'] };
+export const isFar = key => key in far;
+
+// Goes as far, selects as far, or takes away what lies between.
+export function goFar({ key, shiftKey }) {
+  const removes = key === 'Backspace' || key === 'Delete', [direction, reach] = far[key], selection = getSelection(), { activeElement: field } = document;
+  if (removes && field.selectionStart === field.selectionEnd) selection.modify('extend', direction, reach);
+  else if (!removes) selection.modify(shiftKey ? 'extend' : 'move', direction, reach);
+  if (removes) document.execCommand('delete');
+}
+
 document.addEventListener('keydown', event => {
-  const { key, ctrlKey, metaKey, altKey, shiftKey } = event;
-  if (held === null || ctrlKey || metaKey || altKey || key === 'Escape' || key === 'Shift') return;
+  const { key, ctrlKey, metaKey, altKey, shiftKey } = event, control = ctrlKey || metaKey;
+  if (held === null || altKey || key === 'Escape' || key === 'Shift' || (control && !isFar(key))) return;
   event.preventDefault();
   event.stopPropagation();
-  held.push({ key, shiftKey });
+  held.push({ key, shiftKey, control });
 }, true);

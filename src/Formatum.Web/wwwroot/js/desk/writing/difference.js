@@ -14,6 +14,6 @@ export function shared(one, other, most = Infinity) {
 // whatever stands around it.
 export function difference(stored, text, next) {
   const { before: from, behind } = shared(stored, text, next);
-  const to = stored.length - behind, begin = stored.lastIndexOf('\n', from - 1) + 1, end = stored.indexOf('\n', to);
+  const to = stored.length - behind, begin = from === 0 ? 0 : stored.lastIndexOf('\n', from - 1) + 1, end = stored.indexOf('\n', to);
   return { from, to, text: text.slice(from, text.length - behind), within: stored.slice(begin, end < 0 ? undefined : end), begin };
 }

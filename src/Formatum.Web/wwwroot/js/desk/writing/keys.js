@@ -47,17 +47,11 @@ function onKey(event, mine) {
   if (event.key === 'Escape') leave();
   else if (event.key === 'Tab' && !event.shiftKey) insert('\t');
   else if (event.key === 'Enter' && event.shiftKey) insert('\u2028');
-  else if (face) afterWhatIsHeld(mine, () => switchFace(face, mine));
+  else if (face) inTurn(mine, () => switchFace(face, mine));
   else if (control && event.key.toLowerCase() === 'a' && isHeldBack()) inTurn(mine, async () => mine.field.select());
   else if (control && !event.altKey && steps[event.key.toLowerCase()]) step(mine, event.shiftKey ? 'redo' : steps[event.key.toLowerCase()]);
   else if (event.altKey && event.key.toLowerCase() === 'y') openStyles(event.shiftKey);
   else if (byLines.has(event.key) && !control) moveByLine(event, mine);
   else return;
   event.preventDefault();
-}
-
-// At once, unless something before it is still on its way.
-function afterWhatIsHeld(mine, run) {
-  if (isHeldBack()) inTurn(mine, run);
-  else run();
 }

@@ -2,7 +2,7 @@
 import { canvas, frameElement, typing } from '../parts.js';
 import { change, state } from '../state.js';
 import { letGo } from './ahead.js';
-import { lookAgain } from '../edits.js';
+import { lookAgain, refresh } from '../edits.js';
 
 export let writing = null;
 
@@ -21,6 +21,8 @@ export function close(mine) {
   writing = null;
   const told = state.range !== null;
   change({ writing: null, range: null });
+  // What a text says of others is filled where it is not typed in.
+  if (mine.field.value.includes('{')) refresh();
   if (told && state.selection.includes(mine.id)) lookAgain();
   typing.replaceChildren();
   canvas.classList.remove('is-writing');

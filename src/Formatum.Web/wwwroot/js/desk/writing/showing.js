@@ -21,9 +21,8 @@ export function look(mine, stored = mine.stored) {
   const asked = command(mine, stored);
   mine.asked.set(asked, mine.typed);
   mine.lookedFrom = stored;
-  clearTimeout(mine.blind);
-  // Where nobody answers, the words are seen in the field itself, and keys wait for no lines.
-  mine.blind = setTimeout(() => {
+  // Where nobody answers, the words are seen in the field itself, and keys wait for no lines. Each key more does not put that off.
+  mine.blind ??= setTimeout(() => {
     mine.field.classList.add('is-blind');
     mine.isAhead = false;
     goOn(mine);
@@ -42,6 +41,7 @@ export function lookAhead(mine) {
 export function show(mine, places, asked) {
   if (writing !== mine || !places) return;
   clearTimeout(mine.blind);
+  mine.blind = null;
   mine.field.classList.remove('is-blind');
   mine.isAhead = mine.asked.get(asked) !== mine.typed;
   mine.caret.show(places);

@@ -41,7 +41,8 @@ export async function switchFace(face, mine) {
     await set(face, 'switch');
     return;
   }
-  if (!mine.next && !await send(mine)) return;
+  // What was typed so far is stored as it was switched then.
+  if (mine.field.value !== mine.stored && !await send(mine)) return;
   const now = mine.next?.switched ?? [], at = mine.field.selectionStart;
   const switched = now.includes(face) ? now.filter(name => name !== face) : [...now, face];
   mine.next = switched.length > 0 ? { at, switched } : null;

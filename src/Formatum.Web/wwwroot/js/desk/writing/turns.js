@@ -1,5 +1,5 @@
 // What changes an open text by the server, and keys that wait for its lines, are done one after the other, in the order they came in.
-import { holdBack, holdToo, insert, isHeldBack, letGo, wordsOf } from './ahead.js';
+import { goFar, holdBack, holdToo, insert, isHeldBack, letGo, wordsOf } from './ahead.js';
 import { writing } from './opened.js';
 
 export const byLines = new Set(['ArrowUp', 'ArrowDown', 'Home', 'End', 'PageUp', 'PageDown']);
@@ -49,10 +49,14 @@ export async function rest(mine) {
 // Does what keys that were held back would have done.
 export function goOnWith(mine, keys) {
   for (let i = 0; i < keys.length; i++) {
-    const { key, shiftKey, run } = keys[i];
+    const { key, shiftKey, control, run } = keys[i];
     if (run) {
       begin(mine, run, keys.slice(i + 1));
       return;
+    }
+    if (control) {
+      goFar(keys[i]);
+      continue;
     }
     if (byLines.has(key) && mine.isAhead) {
       waitWith(mine, keys.slice(i));
