@@ -17,6 +17,6 @@ public static class PngWriter
     {
         using var picture = PageRaster.Draw(scene, page.Trim, ppi, source, mostPixels, cancel);
         using var png = picture.Encode(SKEncodedImageFormat.Png, 100);
-        png.SaveTo(stream);
+        stream.Write(StatedResolution.In(png.AsSpan(), ppi));
     }
 }

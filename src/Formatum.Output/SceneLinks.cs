@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Text.RegularExpressions;
 using Formatum.Core.Composing;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
@@ -16,7 +15,7 @@ namespace Formatum.Output;
 internal sealed record SceneLink(SceneFrame Frame, Box Place, string Words, string? Address, int PageIndex);
 
 /// <summary>What leads on from a scene: addresses in texts, and lists of contents.</summary>
-internal static partial class SceneLinks
+internal static class SceneLinks
 {
     /// <summary>How far letters reach above and below their baseline, in sizes: common practice, no source.</summary>
     private const double Above = 0.8, Below = 0.25;
@@ -26,8 +25,8 @@ internal static partial class SceneLinks
         foreach (var frame in frames)
         {
             if (frame.Text is not { } text) continue;
-            foreach (var line in text.Lines)
-                foreach (var (from, to, address) in Addresses(line))
+            foreach (var paragraph in text.Lines.GroupBy(l => l.Paragraph))
+                foreach (var (line, from, to, address) in AddressesOf([.. paragraph]))
                     yield return new(frame, PlaceOf(line, from, to), address, address, -1);
             if (!ListsContents(publication, frame)) continue;
             foreach (var paragraph in text.Lines.GroupBy(l => l.Paragraph))
@@ -43,18 +42,31 @@ internal static partial class SceneLinks
         return new(from, line.Baseline - Above * size, to - from, (Above + Below) * size);
     }
 
-    /// <summary>Addresses in a line, each within characters that are set alike.</summary>
-    private static IEnumerable<(double From, double To, string Address)> Addresses(SetLine line)
+    /// <summary>Addresses in the lines of a paragraph: each leads on from every line on which some of it stands.</summary>
+    private static IEnumerable<(SetLine Line, double From, double To, string Address)> AddressesOf(IReadOnlyList<SetLine> lines)
     {
-        foreach (var run in line.Runs.Where(r => r.IsTyped && !r.RightToLeft))
-            foreach (Match match in Address().Matches(run.Text))
-            {
-                string words = match.Value.TrimEnd('.', ',', ';', ':', '!', '?', ')');
-                double At(int index) => run.X + run.Glyphs.Where(g => g.Cluster < index).Sum(g => g.Advance);
-                string address = words.Contains("://", StringComparison.Ordinal) ? words : words.Contains('@', StringComparison.Ordinal) ? $"mailto:{words}"
-                    : $"https://{words}";
-                if (Uri.TryCreate(address, UriKind.Absolute, out var uri)) yield return (At(match.Index), At(match.Index + words.Length), uri.AbsoluteUri);
-            }
+        int begin = lines.Min(l => l.Start);
+        char[] text = Enumerable.Repeat(' ', lines.Max(l => l.End) - begin).ToArray();
+        foreach (var line in lines)
+            line.Text.AsSpan(0, Math.Min(line.Text.Length, line.End - line.Start)).CopyTo(text.AsSpan(line.Start - begin));
+        foreach (var (from, to) in Addresses.In(new(text)))
+        {
+            string words = new(text, from, to - from);
+            string address = words.Contains("://", StringComparison.Ordinal) ? words : words.Contains('@', StringComparison.Ordinal) ? $"mailto:{words}"
+                : $"https://{words}";
+            if (!Uri.TryCreate(address, UriKind.Absolute, out var uri)) continue;
+            foreach (var line in lines)
+                if (Reach(line, begin + from, begin + to) is var (left, right)) yield return (line, left, right, uri.AbsoluteUri);
+        }
+    }
+
+    /// <summary>From where to where some characters of a paragraph reach on a line, in points; null where none of them stands on it.</summary>
+    private static (double From, double To)? Reach(SetLine line, int from, int to)
+    {
+        var there = line.Runs.Where(r => r.IsTyped && !r.RightToLeft && r.Start < to && r.Start + r.Text.Length > from).ToList();
+        if (there.Count == 0) return null;
+        double At(SetRun run, int place) => run.X + run.Glyphs.Where(g => run.Start + g.Cluster < place).Sum(g => g.Advance);
+        return (there.Min(r => At(r, from)), there.Max(r => At(r, to)));
     }
 
     private static bool ListsContents(Publication publication, SceneFrame frame) => publication.Frames.TryGetValue(frame.FrameId, out var own)
@@ -64,7 +76,4 @@ internal static partial class SceneLinks
     private static Heading? HeadingOf(Publication publication, string entry) => Headings.Of(publication, Typefaces.All)
         .FirstOrDefault(h => entry.StartsWith(h.Words, StringComparison.Ordinal)
             && entry.EndsWith((publication.Setup.FirstFolio + h.PageIndex).ToString(CultureInfo.InvariantCulture), StringComparison.Ordinal));
-
-    [GeneratedRegex(@"https?://[^\s<>\u201c\u201d""]+|www\.[^\s<>\u201c\u201d""]+\.[^\s<>\u201c\u201d""]+|[\w.+-]+@[\w-]+\.[\w.-]+")]
-    private static partial Regex Address();
 }

@@ -191,7 +191,8 @@ public static class SvgWriter
     /// <summary>A line of set text in frame-local points.</summary>
     public static void Line(StringBuilder svg, SetLine line)
     {
-        foreach (var run in line.Runs.Where(r => r.Text.Length > 0)) Run(svg, line, run);
+        // As they are read, not as they stand: whoever copies them, or has them read aloud, gets them in their order.
+        foreach (var run in line.Runs.Where(r => r.Text.Length > 0).OrderBy(r => r.Start)) Run(svg, line, run);
         foreach (var stroke in line.Strokes)
             svg.Append(CultureInfo.InvariantCulture, $"<rect x=\"{Number(stroke.X)}\" y=\"{Number(line.Baseline + stroke.Below - stroke.Thickness / 2)}\" " +
                 $"width=\"{Number(stroke.Width)}\" height=\"{Number(stroke.Thickness)}\" fill=\"{stroke.Ink.Hex}\"/>");
@@ -251,8 +252,8 @@ public static class SvgWriter
     /// <summary>A piece of a line, and how far from the run's beginning it stands: a word with the blanks behind it, or a character without a glyph.</summary>
     private readonly record struct Word(string Text, double X, bool Missing);
 
-    /// <summary>The words of a run from right to left, each held to that: a browser would order them by what stands in the element. Blanks show
-    /// nothing.</summary>
+    /// <summary>The words of a run from right to left, each held to that: a browser would order them by what stands in the element. The blank behind
+    /// one goes along, for whoever copies them.</summary>
     private static IEnumerable<Word> WordsFromRight(SetRun run)
     {
         var clusters = new SortedDictionary<int, (double X, bool Missing)>();
@@ -272,7 +273,8 @@ public static class SvgWriter
             if (!missing)
                 while (i + 1 < starts.Length && run.Text[starts[i + 1]] != ' ' && !clusters[starts[i + 1]].Missing) i++;
             string text = run.Text[starts[first]..(i + 1 < starts.Length ? starts[i + 1] : run.Text.Length)];
-            yield return new(missing ? text : $"\u202e{text}\u202c", starts[first..(i + 1)].Min(s => clusters[s].X), missing);
+            string blank = i + 1 < starts.Length && run.Text[starts[i + 1]] == ' ' ? " " : "";
+            yield return new(missing ? text : $"\u202e{text}\u202c{blank}", starts[first..(i + 1)].Min(s => clusters[s].X), missing);
         }
     }
 

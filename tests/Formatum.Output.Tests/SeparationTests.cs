@@ -105,6 +105,40 @@ public sealed class SeparationTests : IDisposable
         }
     }
 
+    public static TheoryData<string> Plain => ["contrast", "brightness", "saturation", "blur", "sharpen", "levels", "gamma", "invert", "grey", "tint"];
+
+    /// <summary>Ghostscript's own device says which inks a page takes; the plates here say the same.</summary>
+    [Theory]
+    [MemberData(nameof(Plain))]
+    public void A_grey_picture_stays_in_one_ink_under_every_treatment_that_gives_it_no_colour(string what)
+    {
+        var treatment = what switch
+        {
+            "contrast" => new Treatment { Contrast = 0.1 },
+            "brightness" => new Treatment { Brightness = -0.1 },
+            "saturation" => new Treatment { Saturation = 2 },
+            "blur" => new Treatment { Blur = 2 },
+            "sharpen" => new Treatment { Sharpen = Sharpening.Usual },
+            "levels" => new Treatment { Black = 0.1, White = 0.9 },
+            "gamma" => new Treatment { Gamma = 1.4 },
+            "invert" => new Treatment { Invert = true },
+            "grey" => new Treatment { Grey = GreyMix.Usual },
+            _ => new Treatment { Tint = new(new GreyColour(0.4), 0.3) },
+        };
+        using (var ramp = (Image.Xyz(100, 60).ExtractBand(0) * 2 + 20).Cast(Enums.BandFormat.Uchar)) ramp.Jpegsave(_shop.Folder["ramp.jpg"]);
+        var p = Workshop.Link(Publication.Create(Workshop.A4() with { PageWidth = 300, PageHeight = 200, Bleed = 0 }, 1),
+            _shop.Reader.Read(_shop.Folder["ramp.jpg"], "ramp.jpg"));
+        p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(0, 0, 300, 200), ImageId = p.Images.Keys.Single(), Look = new() { Treatment = treatment } });
+        PdfWriter.Write(p, new(_shop.Previews), new() { Press = Press, Convert = true }, _shop.Folder["g.pdf"]);
+        string said = Tool.Run("gs", "-q", "-dNOPAUSE", "-dBATCH", "-sDEVICE=inkcov", "-r36", "-o", "-", _shop.Folder["g.pdf"]);
+        double[] inks = [.. said.Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(4)
+            .Select(v => double.Parse(v, System.Globalization.CultureInfo.InvariantCulture))];
+        inks[..3].ShouldBe([0, 0, 0], said);
+        inks[3].ShouldBeGreaterThan(0.9);
+        var page = Page(p, 36);
+        Enumerable.Range(0, page.Width * page.Height).Max(i => page.Inks[(4 * i)..(4 * i + 3)].Max()).ShouldBe((byte)0);
+    }
+
     [Fact]
     public void The_most_ink_is_found_and_what_the_press_cannot_print()
     {

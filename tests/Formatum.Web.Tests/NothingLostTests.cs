@@ -314,7 +314,7 @@ public sealed class NothingLostTests(Workplace place) : InBrowser(place)
         OpenDesk(id);
         DropOn("#spread", Pictures6());
         Browser.Until(() => Browser.Has("#arrivals-card:popover-open [data-into]")
-            && Browser.Run<bool>("return document.activeElement.dataset.into === 'Chosen'"), "the card, its first choice in focus");
+            && Browser.Run<bool>("return document.activeElement.dataset.into === 'Spread'"), "the card, its first choice in focus");
         Browser.Until(() => Browser.Driver.FindElements(By.CssSelector("#under-way .tray-preview")).Count == 6, "what it would come to");
         (await FramesAsync(id)).ShouldAllBe(f => f.GetProperty("imageId").ValueKind == JsonValueKind.Null);
         Press(Keys.Enter);

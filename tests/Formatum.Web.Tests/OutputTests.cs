@@ -59,6 +59,26 @@ public sealed class OutputTests(Workplace place) : InBrowser(place)
     }
 
     [Fact]
+    public async Task Every_recipe_makes_a_publication_in_which_a_spot_ink_is_used()
+    {
+        int id = await Server.NewPublicationAsync("Spot", pages: 1, facing: false);
+        (await Server.Client.PutAsJsonAsync($"/api/publications/{id}/palette", new object[] { new { name = "Celadon", spot = true,
+            cmyk = new[] { 0.4, 0, 0.2, 0 } } })).EnsureSuccessStatusCode();
+        await Server.PostAsync($"/api/publications/{id}/frames",
+            new { page = 1, x = 60, y = 60, width = 200, height = 120, look = new { background = "Celadon" } });
+        foreach (var recipe in (await Server.GetAsync($"/api/publications/{id}/recipes")).EnumerateArray())
+        {
+            string name = recipe.GetProperty("recipe").GetProperty("name").GetString()!;
+            var made = await MadeAsync(id, new { recipe = name });
+            made.GetProperty("state").GetString().ShouldBe("done", $"{name}: {made}");
+        }
+        // By the button too, which keeps a note of it over a restart.
+        Go($"/publications/{id}/output");
+        Browser.Click("#make");
+        Browser.Until(() => Browser.Has(".output-item[data-state=Done]"), "made");
+    }
+
+    [Fact]
     public async Task What_is_typed_is_kept_as_a_recipe_for_one_or_for_the_house()
     {
         int id = await Server.NewPublicationAsync("Keeps recipes", pages: 2), other = await Server.NewPublicationAsync("Has them too", pages: 2);

@@ -341,4 +341,53 @@ public sealed class TypingTests(Workplace place) : InBrowser(place)
         Browser.Driver.FindElements(By.CssSelector(".other-caret")).Count.ShouldBe(1);
         Close();
     }
+
+    [Fact]
+    public async Task A_text_whose_first_paragraph_is_empty_takes_what_is_typed_at_its_start()
+    {
+        var (id, story, _) = await BeginAsync("\nSecond");
+        OpenDesk(id);
+        Open();
+        Actions().KeyDown(Keys.Control).SendKeys(Keys.Home).KeyUp(Keys.Control).SendKeys("First").Perform();
+        Browser.Until(() => Value() == "First\nSecond", "typed");
+        Close();
+        TextOf(id, story).ShouldBe("First\nSecond");
+    }
+
+    [Theory]
+    [InlineData(0)]
+    [InlineData(83)]
+    public async Task Bold_is_switched_on_for_a_word_and_off_again_at_the_speed_of_hands(int pause)
+    {
+        var (id, story, _) = await BeginAsync("One");
+        OpenDesk(id);
+        Open();
+        Actions().KeyDown(Keys.Control).SendKeys(Keys.End).KeyUp(Keys.Control).Perform();
+        var actions = new OpenQA.Selenium.Interactions.Actions(Browser.Driver, TimeSpan.FromMilliseconds(pause));
+        void Bold() => actions.KeyDown(Keys.Control).SendKeys("b").KeyUp(Keys.Control);
+        Bold();
+        foreach (char c in " two") actions.SendKeys($"{c}");
+        Bold();
+        foreach (char c in " three") actions.SendKeys($"{c}");
+        actions.Perform();
+        Browser.Until(() => Value() == "One two three", "typed");
+        Close();
+        var runs = (await StoryAsync(id, story)).GetProperty("paragraphs")[0].GetProperty("runs").EnumerateArray().ToList();
+        runs.Select(r => r.GetProperty("text").GetString()).ShouldBe(["One", " two", " three"]);
+        runs.Select(r => r.TryGetProperty("settings", out var s) && s.TryGetProperty("bold", out var bold) && bold.ValueKind == JsonValueKind.True)
+            .ShouldBe([false, true, false]);
+    }
+
+    [Fact]
+    public async Task A_field_is_filled_again_once_its_text_is_left()
+    {
+        var (id, story, _) = await BeginAsync("On page {page} ");
+        OpenDesk(id);
+        Open();
+        Actions().KeyDown(Keys.Control).SendKeys(Keys.End).KeyUp(Keys.Control).SendKeys("now").Perform();
+        Shown("{page} now");
+        Close();
+        Shown("On page 1 now");
+        TextOf(id, story).ShouldBe("On page {page} now");
+    }
 }

@@ -12,7 +12,8 @@ public static class CheckKinds
     [
         new LinkMissing(), new LinkChanged(), new BelowLeastPpi(), new BelowWantedPpi(), new Stretched(), new Enlarged(), new BareArea(),
         new EmptyPlaceholder(), new SubjectOutside(), new TextLeftOver(), new GlyphsMissing(), new FontNotEmbeddable(), new UnknownField(), new SmallType(),
-        new BlackOfManyInks(), new OffPage(), new NoBleed(), new NearTrim(), new AcrossFold(), new ThinLine(), new ColourNotOfIntent(), new TooMuchInk(),
+        new BlackOfManyInks(), new OffPage(), new NoBleed(), new NearTrim(), new AcrossFold(), new ThinLine(), new ColourNotOfIntent(), new Blended(),
+        new TooMuchInk(),
         new PictureTwiceOnPage(), new PictureTwice(), new PageBlank(), new PagesNotInFours(), new StyleUnused(), new RuleUnused(), new LookUnused(),
         new HiddenContent(), new LockedContent(),
     ];

@@ -64,7 +64,8 @@ public sealed record CheckProfile : Part
         _ => Severity.Warning,
     };
 
-    private static readonly FindingKind[] OfInk = [FindingKind.TooMuchInk, FindingKind.ColourNotOfIntent, FindingKind.BlackOfManyInks];
+    private static readonly FindingKind[] OfInk = [FindingKind.TooMuchInk, FindingKind.ColourNotOfIntent, FindingKind.BlackOfManyInks,
+        FindingKind.Blended];
 
     private static readonly FindingKind[] OfSheets = [FindingKind.NoBleed, FindingKind.NearTrim, FindingKind.AcrossFold, FindingKind.PagesNotInFours];
 

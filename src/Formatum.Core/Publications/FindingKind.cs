@@ -7,6 +7,7 @@ public enum FindingKind
     TextLeftOver, GlyphsMissing, FontNotEmbeddable, UnknownField, SmallType, BlackOfManyInks,
     OffPage, NoBleed, NearTrim, AcrossFold, ThinLine, ColourNotOfIntent, TooMuchInk,
     PictureTwiceOnPage, PictureTwice, PageBlank, PagesNotInFours, StyleUnused, RuleUnused, LookUnused, HiddenContent, LockedContent,
+    Blended,
 }
 
 /// <summary>How much a finding counts, from the least.</summary>

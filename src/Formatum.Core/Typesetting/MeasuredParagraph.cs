@@ -47,6 +47,8 @@ internal sealed class MeasuredParagraph
         if (Style.Hyphenate && Hyphenation.Of(Style.Language) is { } hyphenation)
         {
             hyphenation.Mark(Text, Breaks);
+            foreach (var (from, to) in Addresses.In(Text))
+                for (int at = from; at < to; at++) if (Breaks[at] == LineBreak.Hyphen) Breaks[at] = LineBreak.Prohibited;
             Hyphen = Width(typefaces.Shape("-", Style));
         }
         _levels = Bidi.LevelsOf(Text);

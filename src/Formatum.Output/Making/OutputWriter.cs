@@ -168,6 +168,6 @@ public sealed class OutputWriter(OutputWish wish, PixelSource source, PreviewSto
             PictureFileKind.Webp => SKEncodedImageFormat.Webp,
             _ => SKEncodedImageFormat.Png,
         }, recipe.Quality ?? PictureQuality);
-        encoded.SaveTo(entry);
+        entry.Write(StatedResolution.In(encoded.AsSpan(), recipe.Ppi));
     }
 }

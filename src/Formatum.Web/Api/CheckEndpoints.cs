@@ -31,8 +31,8 @@ public sealed record FindingAnswer(string Id, FindingKind Kind, Severity Severit
         finding.Accepted is { } a ? new(a.By, a.Reason, a.At) : null);
 }
 
-/// <summary>All findings, those that somebody let be among them; and how many count of each severity.</summary>
-public sealed record CheckAnswer(string Profile, int Faults, int Warnings, int Notes, IEnumerable<FindingAnswer> Findings);
+/// <summary>All findings, those that somebody let be among them; how many count of each severity; and the pages whose ink was not measured yet.</summary>
+public sealed record CheckAnswer(string Profile, int Faults, int Warnings, int Notes, IEnumerable<FindingAnswer> Findings, IEnumerable<int> InkNotMeasured);
 
 /// <summary>Which findings to mend, and how.</summary>
 public sealed record RemediesBody
@@ -70,12 +70,15 @@ internal static class CheckEndpoints
 {
     public static void Map(RouteGroupBuilder publication)
     {
-        publication.MapGet("/check", async (int id, PublicationStore store, Checker checker, HeavyWork heavy, string? profile) =>
+        publication.MapGet("/check", async (int id, PublicationStore store, Checker checker, HeavyWork heavy, string? profile, bool? ink) =>
         {
             var standing = await store.OpenAsync(id);
-            var findings = await checker.OfAsync(standing, ProfileNamed(standing.Publication, profile));
-            return await heavy.RunAsync(_ => Answer(standing.Publication, findings), CancellationToken.None);
-        }).WithSummary("All findings by a profile: draft, office, offset, newspaper, screen, or an own one's name; left out, the publication's own.");
+            var by = ProfileNamed(standing.Publication, profile);
+            bool measures = ink ?? standing.Publication.PageCount <= MostMeasured;
+            var findings = measures ? await checker.WithAllInkAsync(standing, by) : await checker.OfAsync(standing, by);
+            return await heavy.RunAsync(_ => Answer(standing.Publication, findings, checker.WithoutInk(findings)), CancellationToken.None);
+        }).WithSummary("All findings by a profile: draft, office, offset, newspaper, screen, or an own one's name; left out, the publication's own. Ink is " +
+            "measured first (ink=true), or only told where it is known (ink=false); left out, it is measured of up to 40 pages.");
         publication.MapGet("/check/report.{kind}", ReportAsync)
             .WithSummary("The report of a check, as html, pdf or json; like the check itself, by a profile.").Produces(200, contentType: "application/pdf");
         publication.MapPost("/check/remedies", MendAsync).WithSummary("Mends findings, all as one step of the history.");
@@ -83,6 +86,9 @@ internal static class CheckEndpoints
         CheckProfileEndpoints.Map(publication);
         publication.MapPost("/check/unaccepted", UnacceptAsync).WithSummary("Lets findings count again that somebody let be.");
     }
+
+    /// <summary>The ink of so many pages is measured while somebody waits.</summary>
+    private const int MostMeasured = 40;
 
     /// <exception cref="EditRefused">There is no such profile.</exception>
     public static CheckProfile? ProfileNamed(Publication publication, string? name) => string.IsNullOrWhiteSpace(name) ? null
@@ -103,11 +109,11 @@ internal static class CheckEndpoints
             FileNames.Of("{publication} {edition} check", standing.Publication.Setup, "", "", "", clock.GetUtcNow()) + $".{kind.ToLowerInvariant()}");
     }
 
-    internal static CheckAnswer Answer(Publication publication, PublicationFindings findings)
+    internal static CheckAnswer Answer(Publication publication, PublicationFindings findings, IEnumerable<int> inkNotMeasured)
     {
         var context = new RemedyContext(publication, findings.Profile, Typefaces.All);
         return new(findings.Profile.Name, findings.Count(Severity.Fault), findings.Count(Severity.Warning), findings.Count(Severity.Note),
-            [.. findings.All.Select(f => FindingAnswer.Of(publication, f, context))]);
+            [.. findings.All.Select(f => FindingAnswer.Of(publication, f, context))], inkNotMeasured);
     }
 
     private static async Task<RemediesAnswer> MendAsync(int id, RemediesBody body, HttpContext context, PublicationStore store, Mender mender)
@@ -129,7 +135,8 @@ internal static class CheckEndpoints
         var findings = await checker.OfAsync(standing, ProfileNamed(standing.Publication, body.Profile));
         var outcome = context.Told(await store.EditAsync(id, Acceptance.Of(findings, body.Ids, context.Maker().Name, body.Reason, clock.GetUtcNow()),
             context.Seen(body.Seen)));
-        return Answer(outcome.Standing.Publication, await checker.OfAsync(outcome.Standing, findings.Profile));
+        var after = await checker.OfAsync(outcome.Standing, findings.Profile);
+        return Answer(outcome.Standing.Publication, after, checker.WithoutInk(after));
     }
 
     private static async Task<CheckAnswer> UnacceptAsync(int id, AcceptBody body, HttpContext context, PublicationStore store, Checker checker)
@@ -137,6 +144,7 @@ internal static class CheckEndpoints
         var standing = await store.OpenAsync(id);
         var findings = await checker.OfAsync(standing, ProfileNamed(standing.Publication, body.Profile));
         var outcome = context.Told(await store.EditAsync(id, Acceptance.Undone(findings, body.Ids), context.Seen(body.Seen)));
-        return Answer(outcome.Standing.Publication, await checker.OfAsync(outcome.Standing, findings.Profile));
+        var after = await checker.OfAsync(outcome.Standing, findings.Profile);
+        return Answer(outcome.Standing.Publication, after, checker.WithoutInk(after));
     }
 }

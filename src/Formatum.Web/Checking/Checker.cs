@@ -79,6 +79,10 @@ public sealed class Checker(PublicationStore store, LinkStates links, InkMeasure
         return await OfAsync(standing, profile);
     }
 
+    /// <summary>The pages whose ink was not measured as they are now, by their numbers; none where the profile does not ask for it.</summary>
+    public IReadOnlyList<int> WithoutInk(PublicationFindings findings) => [.. inks.Unmeasured(findings, ImmutableHashSet<int>.Empty)
+        .SelectMany(index => Spread.At(findings.Publication, index).Pages).Select(p => p.Number).Order()];
+
     public async Task<PublicationFindings> OfAsync(int id) => await OfAsync(await store.OpenAsync(id));
 
     private Keeper KeeperOf(int id)

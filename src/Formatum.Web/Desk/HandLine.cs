@@ -15,7 +15,10 @@ namespace Formatum.Web.Desk;
 /// </summary>
 internal static class HandLine
 {
-    private const int LongestQuestion = 32_768;
+    /// <summary>A paragraph of a million characters, as it is seen and as it is to be.</summary>
+    private const int LongestQuestion = 8 << 20;
+
+    private const int UsualQuestion = 32_768;
 
     public static void Map(WebApplication app) => app.MapGet("/publications/{id:int}/desk/{spread:int}/hand",
         async (HttpContext context, int id, int spread, string? window, PublicationStore store, ChangeEvents events, Activity activity,
@@ -43,7 +46,7 @@ internal static class HandLine
     private static async Task AnswerAsync(WebSocket line, PublicationStore store, int id, int spread, Presence presence, CancellationToken ends)
     {
         var told = new Dictionary<int, IReadOnlyList<LinePlaces>>();
-        byte[] buffer = new byte[LongestQuestion];
+        byte[] buffer = new byte[UsualQuestion];
         while (line.State == WebSocketState.Open)
         {
             int length = 0;
@@ -52,7 +55,10 @@ internal static class HandLine
             {
                 received = await line.ReceiveAsync(buffer.AsMemory(length), ends);
                 length += received.Count;
-                if (received.MessageType == WebSocketMessageType.Close || (length == buffer.Length && !received.EndOfMessage)) return;
+                if (received.MessageType == WebSocketMessageType.Close) return;
+                if (length < buffer.Length || received.EndOfMessage) continue;
+                if (length == LongestQuestion) return;
+                Array.Resize(ref buffer, Math.Min(LongestQuestion, 2 * buffer.Length));
             }
             while (!received.EndOfMessage);
             presence.Note();

@@ -27,7 +27,10 @@ public static class SpreadView
         svg.Append(Hatches);
         svg.Append("<g id=\"zones\" aria-hidden=\"true\">");
         Zones(svg, publication, spread);
-        svg.Append("</g><g id=\"from-masters\" aria-hidden=\"true\">").Append(FromMasters(publication, spread)).Append("</g><g id=\"frames\">");
+        var trim = spread.Trim;
+        svg.Append(CultureInfo.InvariantCulture, $"</g><clipPath id=\"trim-clip\"><rect x=\"{N(trim.X)}\" y=\"{N(trim.Y)}\" width=\"{N(trim.Width)}\" " +
+            $"height=\"{N(trim.Height)}\"/></clipPath>");
+        svg.Append("<g id=\"from-masters\" aria-hidden=\"true\">").Append(FromMasters(publication, spread)).Append("</g><g id=\"frames\">");
         svg.Append(Frames(publication, spread));
         return svg.Append("</g>").ToString();
     }

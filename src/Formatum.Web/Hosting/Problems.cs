@@ -97,7 +97,8 @@ public sealed partial class Problems(ILogger<Problems> log) : IExceptionHandler
         string field = (json.Path ?? "").TrimStart('$').TrimStart('.');
         // The serializer's words name types of this program, which say nothing to whoever sent the request; ours are kept.
         string message = json.Message.StartsWith("This is not", StringComparison.Ordinal) ? json.Message.Split(" Path:")[0]
-            : Unknown().Match(json.Message) is { Success: true } unknown ? $"There is nothing called \u201c{unknown.Groups[1].Value}\u201d here. Leave it out, or "
+            : Unknown().Match(json.Message) is { Success: true } unknown
+                ? $"There is nothing called \u201c{unknown.Groups[1].Value}\u201d here. Leave it out, or "
                 + "look up its name in /openapi/v1.json."
             : json.Message.Contains("missing required properties", StringComparison.Ordinal)
                 ? "Something needed is missing: " + json.Message[(json.Message.LastIndexOf(':') + 1)..].Trim().TrimEnd('.') + "."

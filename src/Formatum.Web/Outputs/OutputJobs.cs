@@ -34,6 +34,11 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
     /// <summary>Fewer than the heavy work there is room for, so that whoever only wants to see a page need not wait for whole outputs.</summary>
     private readonly SemaphoreSlim _places = new(Math.Max(1, options.Heavy - 1));
 
+    /// <summary>Outputs of few sheets have a place of their own beside those: a page need not wait for a whole book.</summary>
+    private readonly SemaphoreSlim _shortPlace = new(1);
+
+    private const int FewSheets = 8;
+
     private readonly CancellationTokenSource _end = new();
 
     private readonly Lock _ends = new();
@@ -81,6 +86,7 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
     public void Dispose()
     {
         _places.Dispose();
+        _shortPlace.Dispose();
         _end.Dispose();
     }
 
@@ -173,7 +179,7 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
         using var stop = CancellationTokenSource.CreateLinkedTokenSource(running.Stop.Token, _end.Token);
         try
         {
-            await _places.WaitAsync(stop.Token);
+            var place = await PlaceAsync(running.Note.Sheets, stop.Token);
             try
             {
                 Change(running, note => note with { State = OutputState.Making });
@@ -181,7 +187,7 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
             }
             finally
             {
-                _places.Release();
+                place.Release();
             }
             File.Move(half, PathOf(running.Note, FileEnding), overwrite: true);
             long bytes = new FileInfo(PathOf(running.Note, FileEnding)).Length;
@@ -207,6 +213,16 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
         }
         // The file is there for whoever waits for it; what was found on its pages follows.
         if (running.Note.State == OutputState.Done) await ReportAsync(running.Note, wish, standing);
+    }
+
+    /// <summary>Takes a place, to be given back.</summary>
+    private async Task<SemaphoreSlim> PlaceAsync(int sheets, CancellationToken stop)
+    {
+        bool isShort = sheets <= FewSheets;
+        if (isShort && _places.Wait(0, stop)) return _places;
+        var place = isShort ? _shortPlace : _places;
+        await place.WaitAsync(stop);
+        return place;
     }
 
     /// <summary>Waits for its place among the heavy work as long as it takes: nobody waits for it with an open line.</summary>

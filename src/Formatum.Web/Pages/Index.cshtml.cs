@@ -13,10 +13,10 @@ namespace Formatum.Web.Pages;
 /// <summary>In what order publications lie on the shelf.</summary>
 public enum ShelfOrder
 {
-    /// <summary>As they were made.</summary>
-    Made,
     /// <summary>The one that was changed last first.</summary>
     Changed,
+    /// <summary>As they were made.</summary>
+    Made,
     Name,
 }
 
@@ -65,8 +65,8 @@ public sealed class IndexModel(PublicationStore store, ShelfCards cards, UnusedF
     private IEnumerable<ShelfEntry> Sorted(IEnumerable<ShelfEntry> entries) => Order switch
     {
         ShelfOrder.Name => entries.OrderBy(e => e.Name, StringComparer.CurrentCultureIgnoreCase).ThenBy(e => e.Id),
-        ShelfOrder.Changed => entries.OrderByDescending(e => e.Changed),
-        _ => entries,
+        ShelfOrder.Made => entries,
+        _ => entries.OrderByDescending(e => e.Changed).ThenByDescending(e => e.Id),
     };
 
     /// <summary>Puts a publication away, or brings it back.</summary>

@@ -292,6 +292,26 @@ public sealed class KindTests
     }
 
     [Fact]
+    public void A_page_on_which_the_other_halfs_picture_lies_is_not_blank()
+    {
+        var p = CheckedPublications.Clean(8);
+        p = p.Do(new RemoveFrames([.. p.FramesOnPage(p.Order.Ids[1]).Concat(p.FramesOnPage(p.Order.Ids[2])).Select(f => f.Id)]));
+        p.Check().All.Count(f => f.Kind == FindingKind.PageBlank).ShouldBe(2);
+        // It belongs to page 3, and reaches over page 2.
+        p = p.Linked(CheckedPublications.Image("wide.jpg", 9000, 4000)).Placed(new(Mm(-213), Mm(40), Mm(426), Mm(150)), page: 3);
+        p.Check().All.ShouldAllBe(f => f.Kind != FindingKind.PageBlank);
+    }
+
+    [Fact]
+    public void What_a_screen_blends_is_told_and_laid_over_plainly()
+    {
+        var p = CheckedPublications.Clean().Linked(CheckedPublications.Image("vase.jpg", 9000, 9000)).Placed(Middle);
+        p = p.Do(new GiveLook([p.Last().Id], new LookSettings { Blend = Blend.Multiply }, null));
+        p.Found(FindingKind.Blended).ShouldNotBeNull();
+        Mends(p, FindingKind.Blended);
+    }
+
+    [Fact]
     public void What_nothing_uses_is_removed()
     {
         var p = CheckedPublications.Clean().Do(new DefineRule { Name = "Idle" }).Do(new DefineStyle { Kind = StyleKind.Paragraph, Name = "Idle" })

@@ -129,4 +129,27 @@ public sealed class TextShapeTests
         }
         return wound != 0 ? -nearest : nearest;
     }
+
+    [Fact]
+    public void Text_in_the_middle_stays_there_whatever_keeps_text_clear_elsewhere_on_the_spread()
+    {
+        var area = new TextArea { Vertical = VerticalPlace.Middle };
+        double First(params Obstacle[] obstacles) => Set("one", Shape(area, 100, 100, null, obstacles)).Lines.Single().Baseline;
+        double alone = First();
+        alone.ShouldBeGreaterThan(40);
+        First(Box(200, 0, 50, 50), Box(0, 150, 50, 50), Box(-80, -80, 60, 60, clears: true)).ShouldBe(alone);
+        // One that lies within has the text begin at the top, where lines find room by themselves.
+        First(Box(80, 80, 10, 10)).ShouldBeLessThan(20);
+    }
+
+    [Theory]
+    [InlineData("Write to https://www.brackenfoldkilns.example/catalogues/autumn", 90)]
+    [InlineData("Write to glazemaster@brackenfoldkilns.example for samples", 70)]
+    public void An_address_is_never_divided_with_a_hyphen(string words, double width)
+    {
+        var style = Ten with { Hyphenate = true, Language = "en-GB" };
+        var set = TextSetter.Set(StyledText.Of(new([new Paragraph(words, style)])), Shape(TextArea.Whole, width, 400), new HalfWide());
+        set.Lines.Length.ShouldBeGreaterThan(2);
+        set.Lines.ShouldAllBe(l => !l.Text.EndsWith('-'));
+    }
 }

@@ -93,6 +93,7 @@ namespace Formatum.Web.Desk.Commands;
 [JsonDerivedType(typeof(ClearLook), "clear-look")]
 [JsonDerivedType(typeof(MakeLook), "make-look")]
 [JsonDerivedType(typeof(Write), "write")]
+[JsonDerivedType(typeof(FillWithSample), "sample-words")]
 [JsonDerivedType(typeof(PasteStyledWords), "paste-words")]
 [JsonDerivedType(typeof(StyleWords), "text-style")]
 [JsonDerivedType(typeof(PutWordsStyle), "put-style")]

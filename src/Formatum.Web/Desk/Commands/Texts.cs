@@ -51,6 +51,36 @@ public sealed record Write : Gesture, IUnderHand
     }
 }
 
+/// <summary>Empty text frames are filled with words to see how a text will look.</summary>
+public sealed record FillWithSample : Gesture
+{
+    /// <summary>No frame takes more paragraphs.</summary>
+    private const int Most = 200;
+
+    public override Edit ToEdit(Ground ground)
+    {
+        var publication = ground.Publication;
+        var empty = FramesOf(ground).Where(f => f.IsText && publication.IsEmpty(f)).ToList();
+        if (empty.Count == 0) throw new EditRefused("text", "No empty text frame is chosen. Sample words are never put over yours.");
+        return new Together([.. empty.DistinctBy(f => f.StoryId).Select(f => new WriteText(f.Id, Filling(publication, f)))], "Fill with sample words");
+    }
+
+    private static string Filling(Publication publication, Frame frame)
+    {
+        var story = publication.StoryOf(frame)!;
+        var text = new List<string>();
+        foreach (string paragraph in SampleText.Paragraphs(TextCascade.StyleOf(publication, story.Text.Paragraphs[0]).Language).Take(Most))
+        {
+            text.Add(paragraph);
+            var after = publication.With(new WriteText(frame.Id, string.Join('\n', text)).On(publication));
+            if (Core.Composing.Composition.TextOf(after, after.Frames[story.FrameIds[^1]], Output.Typefaces.All) is not { Overflows: true }) continue;
+            if (text.Count > 1) text.RemoveAt(text.Count - 1);
+            break;
+        }
+        return string.Join('\n', text);
+    }
+}
+
 /// <summary>Something done to a stretch of text, or to all of it.</summary>
 public abstract record OfText : Gesture
 {

@@ -29,7 +29,8 @@ function gather(keys, keyOf) {
   }
   for (const control of inspector.querySelectorAll('label, legend, button, summary')) {
     const name = nameOf(control).split(/[:\u00b7]/)[0];
-    if (name.length > 1) entries.push(entry(name, control.closest('details')?.querySelector('summary')?.textContent.trim().split(':')[0] ?? 'Card', () => lead(control)));
+    const within = control.closest('details')?.querySelector('summary')?.textContent.trim().split(':')[0] ?? 'Card';
+    if (name.length > 1) entries.push(entry(name, within, () => lead(control)));
   }
   for (const { words, open, needs } of places) entries.push(entry(words, needs, () => leadTo(open, needs)));
   const seen = new Set();

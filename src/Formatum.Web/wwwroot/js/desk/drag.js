@@ -2,6 +2,8 @@
 import { asker } from './line.js';
 import { edit, refresh } from './edits.js';
 import { hideWords, showAnswer } from './patch.js';
+import { isAnswered, waitsFor } from './away.js';
+import { lateBoxes } from './late.js';
 import { canvas, desk, follower, make, marks, svg, underWay } from './parts.js';
 import { state } from './state.js';
 
@@ -31,7 +33,12 @@ function keepShown() {
 export function startDrag(event, command, { onClick, onMake, onDone } = {}) {
   const following = follower(), from = following.at(event), startX = event.clientX, startY = event.clientY, seen = state.revision;
   let moved = false, last = null, pointer = event;
-  const asking = asker(answer => showAnswer(answer, pointer));
+  const late = lateBoxes(command.do);
+  const asking = asker(answer => {
+    isAnswered();
+    showAnswer(answer, pointer);
+    late.isAnswered();
+  });
   const commandAt = e => {
     const to = following.at(e);
     return {
@@ -46,6 +53,8 @@ export function startDrag(event, command, { onClick, onMake, onDone } = {}) {
     desk.classList.add('is-dragging');
     pointer = e;
     asking.ask(last = commandAt(e));
+    late.follow(last);
+    waitsFor(() => ({ x: pointer.clientX + 16, y: pointer.clientY + 44 }));
   };
   const end = async (e, commit) => {
     if (e.pointerId !== undefined && e.pointerId !== event.pointerId) return;
@@ -80,6 +89,8 @@ export function startDrag(event, command, { onClick, onMake, onDone } = {}) {
     document.removeEventListener('keydown', onKey, true);
     asking.close();
     following.close();
+    late.close();
+    isAnswered();
     hideWords();
     desk.classList.remove('is-dragging');
     current = null;

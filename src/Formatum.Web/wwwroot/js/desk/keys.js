@@ -22,9 +22,12 @@ const outside = () => !state.inside;
 const chosen = () => hasChoice() && !state.inside;
 const shaping = () => state.shaping;
 const drawing = () => state.tool !== 'pick';
-// Somebody goes by keys through what lies beside the spread: keys are meant for that. After a click there, they are the frame's again.
-const away = event => event.target.matches('input[type=range]')
-    || (event.target.closest('.strip, .pictures, .inspector, .workbar, .topbar') && event.target.matches(':focus-visible'));
+// Somebody goes by keys through what lies beside the spread: keys are meant for that. After a click on a button there, they are the frame's again.
+let clicked = null;
+document.addEventListener('pointerdown', event => { clicked = event.target.closest('button, summary'); }, true);
+document.addEventListener('keydown', event => { if (event.key === 'Tab') clicked = null; }, true);
+const away = ({ target }) => target.matches('input[type=range]') || target.closest('.strip, .pictures')
+    || (target.closest('.inspector, .workbar, .topbar') && target !== clicked);
 const arrows = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 
 // An arrow as steps; with Shift ten times as far.

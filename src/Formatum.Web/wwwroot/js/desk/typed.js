@@ -27,10 +27,13 @@ const sent = new Map();
 export function keepTyped(swap) {
   const active = document.activeElement, held = inspector.contains(active) && isField(active)
       ? { id: active.id, from: active.selectionStart, to: active.selectionEnd } : null;
+  const { scrollTop } = inspector;
   leaving = true;
   swap();
   settleFields(inspector, field => typed.has(field.id));
   leaving = false;
+  // It stays where it was scrolled to, whatever came or went in it.
+  inspector.scrollTop = scrollTop;
   for (const [id, value] of typed) {
     const field = document.getElementById(id);
     if (field && inspector.contains(field)) field.value = value;

@@ -1,5 +1,5 @@
 // Screens of House style: asks for what is done there and goes where that leads; undo and redo; keeps up with other windows.
-import { ask } from './http.js';
+import { ask, valuesOf } from './http.js';
 import { leavePage } from './leave.js';
 import { isTyping } from './pointer.js';
 import { listen } from './events.js';

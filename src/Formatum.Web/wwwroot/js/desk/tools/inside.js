@@ -164,7 +164,11 @@ inspector.addEventListener('change', event => {
     edit({ do: 'picture-slide', slide: field.value, ...options() }, { seen });
   } else if (field.id === 'no-bare-area') noBareArea = field.checked;
   else if (field.id === 'scales-linked') linked = field.checked;
-  else if (field.closest('#picture-figures')) {
+  else if (field.closest('.picture-figures')) {
+    sending(field);
+    // Outside, the two scales keep what they are to each other.
+    edit({ do: 'picture-figures', [field.name]: field.value, linked: true, noBareArea: field.name === 'angle' && noBareArea });
+  } else if (field.closest('#picture-figures')) {
     sending(field);
     edit({ do: 'picture-figures', [field.name]: field.value, linked, noBareArea: field.name === 'angle' && noBareArea });
   }

@@ -1,6 +1,7 @@
 // The text that is open, to be typed in; null where none is.
 import { canvas, frameElement, typing } from '../parts.js';
 import { change, state } from '../state.js';
+import { isAnswered } from '../away.js';
 import { letGo } from './ahead.js';
 import { lookAgain, refresh } from '../edits.js';
 
@@ -15,6 +16,7 @@ export function open(mine) {
 
 export function close(mine) {
   clearTimeout(mine.blind);
+  isAnswered();
   letGo();
   clearTimeout(mine.resting);
   mine.asking.close();

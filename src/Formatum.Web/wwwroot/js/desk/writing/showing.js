@@ -1,5 +1,6 @@
 // What is typed, shown as it will print.
 import { difference } from './difference.js';
+import { isAnswered, waitsFor } from '../away.js';
 import { goOn } from './turns.js';
 import { writing } from './opened.js';
 
@@ -17,11 +18,17 @@ export function lookPast(mine) {
   if (writing === mine && mine.sending !== null && mine.lookedFrom !== mine.sending) look(mine, mine.sending);
 }
 
+function caretPlace(mine) {
+  const { left, bottom } = (mine.caret.bar.isConnected ? mine.caret.bar : mine.field).getBoundingClientRect();
+  return { x: left + 12, y: bottom + 10 };
+}
+
 export function look(mine, stored = mine.stored) {
   const asked = command(mine, stored);
   mine.asked.set(asked, mine.typed);
   mine.lookedFrom = stored;
   // Where nobody answers, the words are seen in the field itself, and keys wait for no lines. Each key more does not put that off.
+  waitsFor(() => caretPlace(mine));
   mine.blind ??= setTimeout(() => {
     mine.field.classList.add('is-blind');
     mine.isAhead = false;
@@ -40,6 +47,7 @@ export function lookAhead(mine) {
 
 export function show(mine, places, asked) {
   if (writing !== mine || !places) return;
+  isAnswered();
   clearTimeout(mine.blind);
   mine.blind = null;
   mine.field.classList.remove('is-blind');
