@@ -23,17 +23,19 @@ export function sending(field) {
 
 const sent = new Map();
 
+const isInside = () => inspector.querySelector('[data-inside]') !== null;
+
 // Swaps the inspector, and puts back what is still being typed, the caret where it was.
 export function keepTyped(swap) {
   const active = document.activeElement, held = inspector.contains(active) && isField(active)
       ? { id: active.id, from: active.selectionStart, to: active.selectionEnd } : null;
-  const { scrollTop } = inspector;
+  const { scrollTop } = inspector, wasInside = isInside();
   leaving = true;
   swap();
   settleFields(inspector, field => typed.has(field.id));
   leaving = false;
-  // It stays where it was scrolled to, whatever came or went in it.
-  inspector.scrollTop = scrollTop;
+  // It stays where it was scrolled to, whatever came or went in it; another card begins at its top.
+  inspector.scrollTop = isInside() === wasInside ? scrollTop : 0;
   for (const [id, value] of typed) {
     const field = document.getElementById(id);
     if (field && inspector.contains(field)) field.value = value;
