@@ -91,6 +91,8 @@ public static partial class DemoMaker
         await table.FrameAsync(2, 80, 95, 50, 50, "Product, filled", "piece",
             look: new() { Border = new(0.1, table.OfPalette("Black")) });
         await table.SaidAsync(2, 80, 148, "A line too thin to print");
+        await table.FrameAsync(2, 15, 180, 60, 50, "Product, filled", "piece", look: new() { Blend = Blend.Multiply });
+        await table.SaidAsync(2, 15, 233, "Blended with what lies beneath");
         await table.FrameAsync(2, 140, 95, 50, 50, "Product, filled", "piece", name: "Hidden, and forgotten?");
         await table.LastAsync(id => new ChangeFrames { FrameIds = [id], Hidden = true });
         await table.TextAsync(2, 120, 180, 170, 14, "Across the fold", table.Styled("Text",

@@ -83,7 +83,7 @@ public sealed partial class PublicationStore
         if (References.Broken(publication, changes) is not (var naming, var missing)) return changes;
         string user = PartKinds.Of(naming.Key.Kind).Title(naming);
         throw new EditRefused("undo", $"\u201c{Told(row)}\u201d cannot be {what} alone. " + (missing is null
-            ? $"{user} would have a rule or look that was removed since. Take that step back first, in the history."
+            ? $"{user} would have a rule, look or image that was removed since. Take that step back first, in the history."
             : $"{PartKinds.Of(missing.Key.Kind).Title(missing)} is in use: {user} has it. Take it off there first."));
     }
 

@@ -35,12 +35,17 @@ function open() {
 }
 
 function gone() {
+  letGo();
+  askNext();
+}
+
+// Questions end with the line they were asked on. What they are told of it may ask anew, and open another.
+function letGo() {
+  const lost = asked;
   told.clear();
   line = null;
-  const lost = asked;
   asked = [];
   lost.forEach(question => end(question, null));
-  askNext();
 }
 
 // ---- How many at once --------------------------------------------------------------------------------------------------------------------
@@ -116,7 +121,8 @@ open();
 // A line is for one spread.
 watch(['spread'], () => {
   const before = line;
-  gone();
+  letGo();
   before?.close();
-  open();
+  if (!line) open();
+  askNext();
 });
