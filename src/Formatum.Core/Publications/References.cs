@@ -17,7 +17,8 @@ public static class References
         return named.Where(n => n.Id is not null).Select(n => new PartKey(n.Kind, n.Id!.Value));
     }
 
-    /// <summary>A part that would name a rule, look or image that is not there, once changes are made that were right at another time; null where none does.</summary>
+    /// <summary>A part that would name a rule, look or image that is not there, once changes are made that were right at another time; null where none
+    /// does.</summary>
     /// <param name="publication">As it is.</param>
     /// <param name="changes">Steps of the history that are taken back or done again.</param>
     /// <returns>The part, and what it names as it was last known, where that is there now.</returns>
