@@ -35,7 +35,6 @@ export function startDrag(event, command, { onClick, onMake, onDone } = {}) {
   let moved = false, last = null, pointer = event;
   const late = lateBoxes(command.do);
   const asking = asker(answer => {
-    isAnswered();
     showAnswer(answer, pointer);
     late.isAnswered();
   });

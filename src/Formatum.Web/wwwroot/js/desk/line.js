@@ -1,5 +1,6 @@
 // The line on which drags are asked about: as many questions are under way as its delay needs, and the newest pointer position wins.
 import { address } from './parts.js';
+import { isAnswered } from './away.js';
 import { state, watch } from './state.js';
 import { windowName } from '../shared/http.js';
 
@@ -65,6 +66,8 @@ function learn(question, answer) {
 }
 
 function answered(answer) {
+  // Also that something cannot be done is an answer.
+  isAnswered();
   const question = asked.shift();
   if (!question) return;
   learn(question, answer);

@@ -1,6 +1,6 @@
 // What is typed, shown as it will print.
 import { difference } from './difference.js';
-import { isAnswered, waitsFor } from '../away.js';
+import { waitsFor } from '../away.js';
 import { goOn } from './turns.js';
 import { writing } from './opened.js';
 
@@ -47,7 +47,6 @@ export function lookAhead(mine) {
 
 export function show(mine, places, asked) {
   if (writing !== mine || !places) return;
-  isAnswered();
   clearTimeout(mine.blind);
   mine.blind = null;
   mine.field.classList.remove('is-blind');
