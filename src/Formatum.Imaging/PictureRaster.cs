@@ -12,8 +12,9 @@ public interface IPixelReader
     /// <param name="widthPx">Most pixels across wanted of the whole.</param>
     /// <param name="heightPx">Most pixels down wanted.</param>
     /// <param name="part">What will be seen of it, in the unit square of the upright picture. Of a drawing no more is drawn.</param>
+    /// <param name="press">The profile of the press whose inks a picture in inks shows, by its source; null for the general one.</param>
     /// <exception cref="BadPicture">The file is gone, or no longer the picture it was; the message does not name it.</exception>
-    PictureRaster Pixels(LinkedImage image, int widthPx, int heightPx, Box part);
+    PictureRaster Pixels(LinkedImage image, int widthPx, int heightPx, Box part, string? press = null);
 
     /// <summary>Decodes a picture in its own colours. Not for drawings.</summary>
     /// <param name="image">The linked image.</param>
@@ -37,7 +38,7 @@ public sealed record PictureRaster(int Width, int Height, bool HasAlpha, Box Cov
 
     private sealed class ReaderHere : IPixelReader
     {
-        public PictureRaster Pixels(LinkedImage image, int widthPx, int heightPx, Box part) => Decode(image, widthPx, heightPx, part,
+        public PictureRaster Pixels(LinkedImage image, int widthPx, int heightPx, Box part, string? press) => Decode(image, new(widthPx, heightPx, press), part,
             (pixels, alpha, covers) => new PictureRaster(pixels.Width, pixels.Height, alpha, covers, pixels.WriteToMemory<byte>()));
 
         public PictureSamples Samples(LinkedImage image, SampleWish wish) => PictureSamples.Decode(image, wish,
@@ -47,12 +48,12 @@ public sealed record PictureRaster(int Width, int Height, bool HasAlpha, Box Cov
     }
 
     /// <summary>Decodes as <see cref="IPixelReader.Pixels"/> says, and gives the pixels, still to be computed, to whoever takes them.</summary>
-    internal static T Decode<T>(LinkedImage image, int widthPx, int heightPx, Box part, Func<Image, bool, Box, T> take)
+    internal static T Decode<T>(LinkedImage image, SampleWish wish, Box part, Func<Image, bool, Box, T> take)
     {
         try
         {
-            var (read, covers) = image.Format == "svg" ? Vips.Drawn(image.Path, widthPx, heightPx, part)
-                : (Vips.Reduced(image.Path, image.Format, Math.Max(1, widthPx), Math.Max(1, heightPx)), new(0, 0, 1, 1));
+            var (read, covers) = image.Format == "svg" ? Vips.Drawn(image.Path, wish.WidthPx, wish.HeightPx, part)
+                : (Vips.Reduced(image.Path, image.Format, Math.Max(1, wish.WidthPx), Math.Max(1, wish.HeightPx), wish.Press), new(0, 0, 1, 1));
             using var whole = read;
             using var bytes = read.Cast(Enums.BandFormat.Uchar);
             using var rgb = bytes.Bands >= 3 ? bytes.Copy() : bytes.Colourspace(Enums.Interpretation.Srgb);

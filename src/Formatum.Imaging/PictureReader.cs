@@ -44,7 +44,7 @@ public sealed class PictureReader(PictureLimits limits, PreviewStore previews)
                 Modified = new DateTimeOffset(file.LastWriteTimeUtc),
                 ContentHash = hash,
             };
-            Previews.Make(path, hash, format, image.HasAlpha);
+            Previews.Make(image);
             return image with { Contour = Contours.Find(hash) };
         }
         catch (VipsException e)

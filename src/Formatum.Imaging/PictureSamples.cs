@@ -6,10 +6,11 @@ namespace Formatum.Imaging;
 /// <summary>What the parts of a pixel are.</summary>
 public enum SampleKind { Grey, Rgb, Inks, Lab }
 
-/// <summary>What is wanted of a picture's samples.</summary>
+/// <summary>What is wanted of a picture's pixels.</summary>
 /// <param name="WidthPx">Most pixels across, of the upright picture.</param>
 /// <param name="HeightPx">Most pixels down.</param>
-/// <param name="Press">The profile to whose inks light is converted, by its source; null where all stays in its own colours.</param>
+/// <param name="Press">A press's profile, by its source. For samples: to whose inks light is converted; null where all stays in its own colours. For the
+/// screen: whose inks a picture in inks shows; null for the general one.</param>
 public readonly record struct SampleWish(int WidthPx, int HeightPx, string? Press = null);
 
 /// <summary>A picture in its own colours, upright: 8 bits a part, rows from the top.</summary>
@@ -48,11 +49,16 @@ public sealed record PictureSamples(int Width, int Height, SampleKind Kind, bool
         }
     }
 
-    /// <summary>With fewer pixels where it has more than wanted, by Lanczos' window of three lobes; what is transparent weighs nothing.</summary>
+    /// <summary>With fewer pixels where it has more than wanted.</summary>
     private static Image Reduced(Image image, SampleWish wish)
     {
         double scale = Math.Min((double)wish.WidthPx / image.Width, (double)wish.HeightPx / image.Height);
-        if (scale >= 1) return image.Copy();
+        return scale >= 1 ? image.Copy() : Scaled(image, scale);
+    }
+
+    /// <summary>Fewer pixels, by Lanczos' window of three lobes; what is transparent weighs nothing.</summary>
+    internal static Image Scaled(Image image, double scale)
+    {
         if (!image.HasAlpha()) return image.Resize(scale, kernel: Enums.Kernel.Lanczos3);
         using var weighed = image.Premultiply();
         using var resized = weighed.Resize(scale, kernel: Enums.Kernel.Lanczos3);

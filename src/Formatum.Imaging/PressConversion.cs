@@ -10,8 +10,8 @@ public sealed class PressConversion(ColourProfile press)
 {
     private const double Full = ushort.MaxValue;
 
-    /// <summary>As many values of each part as Little CMS takes itself for colours of three and of four parts.</summary>
-    private const int LightSide = 33, InksSide = 23;
+    /// <summary>Values of each part on the grids; Little CMS itself takes 33 for colours of three parts, and 23 for those of four.</summary>
+    private const int LightSide = 33, InksSide = 27;
 
     private readonly ColourGrid _inks = new(3, 4, LightSide, lights => Converted(lights, Enums.Interpretation.Rgb16, ColourProfile.Srgb, press));
     private readonly ColourGrid _shown = new(4, 3, InksSide, inks => Converted(inks, Enums.Interpretation.Cmyk, press, ColourProfile.Srgb));
@@ -23,6 +23,29 @@ public sealed class PressConversion(ColourProfile press)
     {
         double[] inks = _inks.Converted([colour.Red / 255.0, colour.Green / 255.0, colour.Blue / 255.0]);
         return new(inks[0], inks[1], inks[2], inks[3]);
+    }
+
+    private double[]? _black;
+
+    /// <summary>How much ink black alone shows a neutral tone of the screen; the darkest tones are all there is of it.</summary>
+    /// <param name="tone">Red, green and blue of it.</param>
+    /// <returns>0 to 1.</returns>
+    public double BlackFor(byte tone) => (_black ??= BlackForAll())[tone];
+
+    private double[] BlackForAll()
+    {
+        // In steps of a byte, as pictures have them.
+        const int Steps = byte.MaxValue;
+        byte[] shown = [.. Enumerable.Range(0, Steps + 1).Select(ink => OnScreen(new(0, 0, 0, (double)ink / Steps)).Green)];
+        var black = new double[Steps + 1];
+        for (int tone = 0, ink = Steps; tone <= Steps; tone++)
+        {
+            // The least ink that shows the tone or a darker one; the one before it where that is nearer.
+            while (ink > 0 && shown[ink - 1] <= tone) ink--;
+            bool before = ink > 0 && shown[ink - 1] - tone < tone - shown[ink];
+            black[tone] = tone == 0 ? 1 : tone == Steps ? 0 : (before ? ink - 1.0 : ink) / Steps;
+        }
+        return black;
     }
 
     /// <summary>How inks look once printed.</summary>

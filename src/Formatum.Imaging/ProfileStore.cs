@@ -52,19 +52,29 @@ public sealed class ProfileStore(string folder)
     public string? Find(string contentHash) =>
         contentHash.All(char.IsAsciiHexDigitLower) && File.Exists(PathOf(contentHash)) ? PathOf(contentHash) : null;
 
+    /// <summary>The press whose inks a publication shows; the general one where its own has gone.</summary>
+    public ColourProfile ShownFor(Setup setup) => setup.Press is { } press ? Shown(press.ContentHash) : ColourProfile.GeneralPress;
+
+    /// <summary>A profile by its contents; the general one where it is not here, or no longer what it was.</summary>
+    public ColourProfile Shown(string contentHash) => Known(contentHash)?.Press ?? ColourProfile.GeneralPress;
+
     /// <summary>The press that a publication is made for.</summary>
     /// <exception cref="BadProfile">Its profile is no longer here, or no longer what it was.</exception>
     public PressConversion PressOf(Setup setup)
     {
         if (setup.Press is not { } press) return _general.Value;
-        if (_presses.TryGetValue(press.ContentHash, out var known)) return known;
-        if (Find(press.ContentHash) is not { } path)
-            throw new BadProfile($"The profile \u201c{press.Name}\u201d of the press is no longer on this server. Bring it in again on " +
-                "Output, or choose another.");
+        if (Known(press.ContentHash) is { } known) return known;
+        throw new BadProfile(Find(press.ContentHash) is null
+            ? $"The profile \u201c{press.Name}\u201d of the press is no longer on this server. Bring it in again on Output, or choose another."
+            : $"The file of the profile \u201c{press.Name}\u201d was altered on this server. Bring it in again on Output, or choose another.");
+    }
+
+    private PressConversion? Known(string contentHash)
+    {
+        if (_presses.TryGetValue(contentHash, out var known)) return known;
+        if (Find(contentHash) is not { } path) return null;
         byte[] bytes = File.ReadAllBytes(path);
-        if (Convert.ToHexStringLower(SHA256.HashData(bytes)) != press.ContentHash)
-            throw new BadProfile($"The file of the profile \u201c{press.Name}\u201d was altered on this server. Bring it in again on Output, " +
-                "or choose another.");
-        return _presses.GetOrAdd(press.ContentHash, new PressConversion(new(path, bytes)));
+        return Convert.ToHexStringLower(SHA256.HashData(bytes)) == contentHash
+            ? _presses.GetOrAdd(contentHash, new PressConversion(new(path, bytes))) : null;
     }
 }

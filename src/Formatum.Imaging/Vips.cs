@@ -54,11 +54,18 @@ public static class Vips
     /// <param name="format">As <see cref="PictureFormat.Of"/> told it. A drawing is drawn at just the size asked for.</param>
     /// <param name="width">Most pixels across.</param>
     /// <param name="height">Most pixels down.</param>
+    /// <param name="press">The profile of the press for which inks without a profile of their own are meant, by its source; null for the general
+    /// one.</param>
     /// <exception cref="VipsException">It is broken.</exception>
-    public static Image Reduced(string path, string format, int width, int height)
+    public static Image Reduced(string path, string format, int width, int height, string? press = null)
     {
-        bool convert;
-        using (var header = Open(path, format)) convert = NeedsColourConversion(header);
+        bool convert, inks;
+        using (var header = Open(path, format)) (convert, inks) = (NeedsColourConversion(header), InkPictures.Is(header));
+        if (inks)
+        {
+            using var own = InkPictures.Reduced(path, format, width, height);
+            return InkPictures.OnScreen(own, press ?? ColourProfile.GeneralPress.Source);
+        }
         var size = format == "svg" ? Enums.Size.Both : Enums.Size.Down;
         string? profile = convert ? "srgb" : null;
         var reduced = format == "svg" && SvgSize.Told(path) is { } told
@@ -107,7 +114,7 @@ public static class Vips
     /// <summary>Colour conversion takes longer than all the rest, and most pictures are in sRGB anyway, whether they say so or not.</summary>
     private static bool NeedsColourConversion(Image header)
     {
-        if (header.Interpretation is Enums.Interpretation.Cmyk or Enums.Interpretation.Lab) return true;
+        if (header.Interpretation == Enums.Interpretation.Lab) return true;
         return header.Contains("icc-profile-data") && header.Get("icc-profile-data") is byte[] profile && !IccTags.IsSrgb(profile);
     }
 }

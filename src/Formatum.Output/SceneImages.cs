@@ -48,7 +48,7 @@ public static class SceneImages
     /// <exception cref="BadPicture">The file is gone, or no longer the picture it was.</exception>
     public static DrawableImage ForPrint(LinkedImage image, Affine placed, Box part, PixelSource source, (int Width, int Height)? most = null)
     {
-        if (StandIn(image, source.StandIns) is { } standIn) return standIn;
+        if (StandIn(image, source) is { } standIn) return standIn;
         if (most is var (width, height)) return Decoded(image, width, height, part, source);
         if (image.Format == "jpeg" && image.Colour is "RGB" or "grey")
         {
@@ -74,9 +74,9 @@ public static class SceneImages
     /// <exception cref="BadPicture">The file is gone, or no longer the picture it was.</exception>
     public static DrawableImage ForRaster(LinkedImage image, Affine onRaster, Box part, PixelSource source)
     {
-        if (StandIn(image, source.StandIns) is { } standIn) return standIn;
+        if (StandIn(image, source) is { } standIn) return standIn;
         double across = onRaster.ScaleX, down = onRaster.ScaleY;
-        if (source.PreviewsServe && Preview(image, Math.Max(across, down), source.StandIns) is { } preview) return preview;
+        if (source.PreviewsServe && Preview(image, Math.Max(across, down), source) is { } preview) return preview;
         double had = Math.Max(1, across * down * (IsDrawnToSize(image) ? Seen(part) : 1));
         double scale = Math.Min(1, Math.Sqrt(MostRasterPixels / had));
         return Decoded(image, Pixels(across * scale), Pixels(down * scale), part, source);
@@ -109,21 +109,21 @@ public static class SceneImages
     /// <summary>The share of a picture that is seen, never quite nothing.</summary>
     private static double Seen(Box part) => Math.Max(part.Area, 1e-6);
 
-    private static DrawableImage? StandIn(LinkedImage image, PreviewStore? previews)
+    private static DrawableImage? StandIn(LinkedImage image, PixelSource source)
     {
-        if (previews is null || PictureFile.IsThere(image.Path) || previews.Find(image.ContentHash, PreviewStore.Sizes[^1]) is not { } path) return null;
+        if (PictureFile.IsThere(image.Path) || source.Preview(image, PreviewStore.Sizes[^1]) is not { } path) return null;
         using var data = SKData.Create(path);
         return new(SKImage.FromEncodedData(data), Affine.Identity);
     }
 
     /// <summary>The smallest preview whose longer side has so many pixels, or that shows all there are; null where there is none.</summary>
-    private static DrawableImage? Preview(LinkedImage image, double pixels, PreviewStore? previews)
+    private static DrawableImage? Preview(LinkedImage image, double pixels, PixelSource source)
     {
         int longest = Math.Max(image.WidthPx, image.HeightPx);
         foreach (int size in PreviewStore.Sizes)
         {
             if (size < Math.Min(pixels, IsDrawnToSize(image) ? double.PositiveInfinity : longest)
-                || previews?.Find(image.ContentHash, size) is not { } path) continue;
+                || source.Preview(image, size) is not { } path) continue;
             using var data = SKData.Create(path);
             return new(SKImage.FromEncodedData(data), Affine.Identity);
         }
@@ -167,7 +167,7 @@ public static class SceneImages
     private static DrawableImage Decoded(LinkedImage image, int widthPx, int heightPx, Box part, PixelSource source)
     {
         if (!PictureFile.IsThere(image.Path)) throw Gone(image);
-        var raster = Named(image, () => (source.Reader ?? PictureRaster.Here).Pixels(image, widthPx, heightPx, part));
+        var raster = Named(image, () => (source.Reader ?? PictureRaster.Here).Pixels(image, widthPx, heightPx, part, source.Press?.Source));
         var info = new SKImageInfo(raster.Width, raster.Height, SKColorType.Rgba8888, raster.HasAlpha ? SKAlphaType.Unpremul : SKAlphaType.Opaque,
             SKColorSpace.CreateSrgb());
         using var data = SKData.CreateCopy(raster.Rgba);

@@ -8,11 +8,14 @@ namespace Formatum.Output;
 
 /// <summary>A place in a frame that leads on.</summary>
 /// <param name="Frame">The frame.</param>
+/// <param name="Line">The line it stands on.</param>
+/// <param name="From">Where it begins, in characters of its paragraph.</param>
+/// <param name="To">And where it ends.</param>
 /// <param name="Place">The place, in frame-local points.</param>
 /// <param name="Words">Where to, for people.</param>
 /// <param name="Address">The address it leads to; null where it leads to a page.</param>
 /// <param name="PageIndex">The place of the page it leads to, from 0.</param>
-internal sealed record SceneLink(SceneFrame Frame, Box Place, string Words, string? Address, int PageIndex);
+internal sealed record SceneLink(SceneFrame Frame, SetLine Line, int From, int To, Box Place, string Words, string? Address, int PageIndex);
 
 /// <summary>What leads on from a scene: addresses in texts, and lists of contents.</summary>
 internal static class SceneLinks
@@ -26,13 +29,12 @@ internal static class SceneLinks
         {
             if (frame.Text is not { } text) continue;
             foreach (var paragraph in text.Lines.GroupBy(l => l.Paragraph))
-                foreach (var (line, from, to, address) in AddressesOf([.. paragraph]))
-                    yield return new(frame, PlaceOf(line, from, to), address, address, -1);
+                foreach (var link in AddressesOf(frame, [.. paragraph])) yield return link;
             if (!ListsContents(publication, frame)) continue;
             foreach (var paragraph in text.Lines.GroupBy(l => l.Paragraph))
                 if (HeadingOf(publication, string.Concat(paragraph.Select(l => l.Text))) is { } heading)
                     foreach (var line in paragraph)
-                        yield return new(frame, PlaceOf(line, line.X, line.X + line.Width), heading.Words, null, heading.PageIndex);
+                        yield return new(frame, line, line.Start, line.End, PlaceOf(line, line.X, line.X + line.Width), heading.Words, null, heading.PageIndex);
         }
     }
 
@@ -43,7 +45,7 @@ internal static class SceneLinks
     }
 
     /// <summary>Addresses in the lines of a paragraph: each leads on from every line on which some of it stands.</summary>
-    private static IEnumerable<(SetLine Line, double From, double To, string Address)> AddressesOf(IReadOnlyList<SetLine> lines)
+    private static IEnumerable<SceneLink> AddressesOf(SceneFrame frame, IReadOnlyList<SetLine> lines)
     {
         int begin = lines.Min(l => l.Start);
         char[] text = Enumerable.Repeat(' ', lines.Max(l => l.End) - begin).ToArray();
@@ -56,7 +58,8 @@ internal static class SceneLinks
                 : $"https://{words}";
             if (!Uri.TryCreate(address, UriKind.Absolute, out var uri)) continue;
             foreach (var line in lines)
-                if (Reach(line, begin + from, begin + to) is var (left, right)) yield return (line, left, right, uri.AbsoluteUri);
+                if (Reach(line, begin + from, begin + to) is var (left, right))
+                    yield return new(frame, line, begin + from, begin + to, PlaceOf(line, left, right), uri.AbsoluteUri, uri.AbsoluteUri, -1);
         }
     }
 

@@ -96,6 +96,8 @@ internal static class Server
     private static void Logging(LoggerConfiguration log, ServerOptions options) => log.MinimumLevel.Warning()
         .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", LogEventLevel.Error)
         .MinimumLevel.Override("Microsoft.AspNetCore.Diagnostics", LogEventLevel.Fatal)
+        // Why it cannot start is told in a sentence.
+        .Filter.ByExcluding(said => said.MessageTemplate.Text == "Hosting failed to start")
         .WriteTo.Console(formatProvider: CultureInfo.InvariantCulture)
         .WriteTo.File(Path.Combine(options.LogFolder, "formatum-.log"), formatProvider: CultureInfo.InvariantCulture, rollingInterval: RollingInterval.Day,
             fileSizeLimitBytes: 10 << 20, rollOnFileSizeLimit: true, retainedFileCountLimit: 14);
@@ -125,6 +127,7 @@ internal static class Server
     {
         services.AddSingleton(options.Limits);
         services.AddSingleton(new PreviewStore(options.PreviewFolder));
+        services.AddSingleton<PicturePixels>();
         services.AddSingleton(new ReadersApart(options.Limits, options.PreviewFolder, options.IncomingFolder, OwnProgram(), Environment.ProcessorCount));
         services.AddSingleton(new FontStore(options.FontFolder));
         services.AddSingleton(new FontsApart(options.IncomingFolder, OwnProgram()));
@@ -191,6 +194,8 @@ internal static class Server
         app.UseStatusCodePages();
         app.UseStaticFiles(CachedFiles.Options);
         app.UseWebSockets();
+        app.UseRouting();
+        app.UseSizeLimit();
         app.MapRazorPages();
         HouseEndpoints.MapLibrary(app);
         app.MapOpenApi();

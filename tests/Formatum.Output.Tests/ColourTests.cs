@@ -43,7 +43,7 @@ public sealed class ColourTests : IDisposable
 
     private Image Transformed(string name, params string[] more)
     {
-        string path = _shop.Folder[name + ".srgb.png"];
+        string path = _shop.Folder[$"{Guid.NewGuid():n}.png"];
         Tool.Run("vips", ["icc_transform", _shop.Folder[name], path, "srgb", .. more]);
         return Image.NewFromFile(path);
     }
@@ -57,7 +57,7 @@ public sealed class ColourTests : IDisposable
     {
         var image = Made(name, profile);
         image.Colour.ShouldBe(colour);
-        using var meant = Transformed(name, "--embedded");
+        using var meant = Transformed(name, ["--embedded", .. Deep(profile)]);
         using var shown = Decoded(image);
         var (mean, most) = Difference(shown, meant);
         mean.ShouldBeLessThan(0.5);
@@ -77,9 +77,73 @@ public sealed class ColourTests : IDisposable
     public void CMYK_without_a_profile_takes_the_usual_one()
     {
         var image = Made("bare.jpg", "cmyk", tagged: false);
-        using var meant = Transformed("bare.jpg", "--input-profile", "cmyk");
+        using var meant = Transformed("bare.jpg", ["--input-profile", ColourProfile.GeneralPress.Source, .. Deep("cmyk")]);
         using var shown = Decoded(image);
         Difference(shown, meant).Mean.ShouldBeLessThan(0.5);
+    }
+
+    /// <summary>Inks come to the screen with the darkest of them as black, as light comes to inks.</summary>
+    private static string[] Deep(string profile) => profile == "cmyk" ? ["--intent", "relative", "--black-point-compensation"] : [];
+
+    /// <summary>The same numbers look as each press prints them, in previews of every size and in pictures of pages; with a profile of their own, as that
+    /// says.</summary>
+    [Fact]
+    public void Inks_look_as_the_press_of_the_publication_prints_them()
+    {
+        string other = _shop.Folder["press.icc"];
+        File.WriteAllBytes(other, Image.ProfileLoad("cmyk"));
+        var press = ColourProfile.ReadPress(other);
+        var (bare, own) = (Made("bare.jpg", "cmyk", tagged: false), Made("own.jpg", "cmyk"));
+        using var onOther = Transformed("bare.jpg", ["--input-profile", other, .. Deep("cmyk")]);
+        using var onGeneral = Transformed("bare.jpg", ["--input-profile", ColourProfile.GeneralPress.Source, .. Deep("cmyk")]);
+        using var asSaid = Transformed("own.jpg", ["--embedded", .. Deep("cmyk")]);
+        Difference(onOther, onGeneral).Mean.ShouldBeGreaterThan(4, "the two presses can be told apart");
+        foreach (var (image, shownFor, meant) in new[] { (bare, press, onOther), (bare, null, onGeneral), (bare, ColourProfile.GeneralPress, onGeneral),
+            (own, press, asSaid), (own, null, asSaid) })
+        {
+            foreach (int size in PreviewStore.Sizes)
+            {
+                using var preview = Image.NewFromFile(_shop.Previews.Find(image, size, shownFor)!);
+                using var small = meant.ThumbnailImage(size, size, size: Enums.Size.Down);
+                Difference(preview, small).Mean.ShouldBeLessThan(3.5, $"{image.Name} {size}");
+            }
+            var raster = PictureRaster.Here.Pixels(image, image.WidthPx, image.HeightPx, new(0, 0, 1, 1), shownFor?.Source);
+            using var pixels = Image.NewFromMemory(raster.Rgba, raster.Width, raster.Height, 4, Enums.BandFormat.Uchar);
+            Difference(pixels.ExtractBand(0, n: 3), meant).Mean.ShouldBeLessThan(0.5, image.Name);
+        }
+        _shop.Previews.Remove(bare.ContentHash);
+        _shop.Previews.Find(bare, 240, press).ShouldBeNull();
+    }
+
+    /// <summary>A picture in inks that lies on its side, is transparent, or has 16 bits: upright, with its transparency, on every press.</summary>
+    [Fact]
+    public void Pictures_in_inks_of_any_kind_are_shown()
+    {
+        using var four = (Image.Black(60, 40, bands: 4) + new double[] { 0, 0, 0, 255 }).Cast(Enums.BandFormat.Uchar).Copy(interpretation: Enums.Interpretation.Cmyk);
+        using var turned = four.Mutate(m => m.Set(GValue.GIntType, "orientation", 6));
+        turned.WriteToFile(_shop.Folder["turned.jpg"]);
+        using var half = (Image.Black(60, 40) + 128).Cast(Enums.BandFormat.Uchar);
+        using var clear = four.Bandjoin(half).Copy(interpretation: Enums.Interpretation.Cmyk);
+        clear.WriteToFile(_shop.Folder["clear.tif"]);
+        using var deep = (four.Cast(Enums.BandFormat.Ushort) * 257).Cast(Enums.BandFormat.Ushort).Copy(interpretation: Enums.Interpretation.Cmyk);
+        deep.WriteToFile(_shop.Folder["deep.tif"]);
+        File.WriteAllBytes(_shop.Folder["press.icc"], Image.ProfileLoad("cmyk"));
+        var press = ColourProfile.ReadPress(_shop.Folder["press.icc"]);
+        foreach (string name in new[] { "turned.jpg", "clear.tif", "deep.tif" })
+        {
+            var image = _shop.Reader.Read(_shop.Folder[name], name);
+            image.IsInInks.ShouldBeTrue(name);
+            foreach (var shownFor in new[] { null, press })
+            {
+                using var preview = Image.NewFromFile(_shop.Previews.Find(image, 240, shownFor)!);
+                (preview.Width, preview.Height).ShouldBe((image.WidthPx, image.HeightPx), name);
+                preview.HasAlpha().ShouldBe(name == "clear.tif");
+                double[] point = preview.Getpoint(20, 20);
+                (point[..3].Max() - point[..3].Min()).ShouldBeLessThan(24, name);
+                point[0].ShouldBeLessThan(60, name);
+                if (preview.HasAlpha()) point[^1].ShouldBe(128, 1);
+            }
+        }
     }
 
     [Fact]
@@ -105,7 +169,7 @@ public sealed class ColourTests : IDisposable
                 page);
             using var fine = Image.NewFromFile(page + ".png");
             using var printed = fine.Shrink(4, 4);
-            using var meant = Transformed(name, "--embedded");
+            using var meant = Transformed(name, ["--embedded", .. Deep(profile)]);
             Difference(printed, meant).Mean.ShouldBeLessThan(2, name);
         }
     }

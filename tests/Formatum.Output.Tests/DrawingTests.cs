@@ -35,9 +35,9 @@ public sealed class DrawingTests : IDisposable
     {
         public long Pixels { get; private set; }
 
-        PictureRaster IPixelReader.Pixels(LinkedImage image, int widthPx, int heightPx, Box part)
+        PictureRaster IPixelReader.Pixels(LinkedImage image, int widthPx, int heightPx, Box part, string? press)
         {
-            var raster = PictureRaster.Here.Pixels(image, widthPx, heightPx, part);
+            var raster = PictureRaster.Here.Pixels(image, widthPx, heightPx, part, press);
             Pixels += (long)raster.Width * raster.Height;
             return raster;
         }

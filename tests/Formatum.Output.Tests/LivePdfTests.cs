@@ -95,6 +95,50 @@ public sealed class LivePdfTests : IDisposable
         foreach (string said in new[] { "\"/Alt\": \"u:A jug, glazed twice\"", "\"/Alt\": \"u:bowl\"", "\"/Lang\": \"u:en-GB\"" }) objects.ShouldContain(said);
     }
 
+    /// <summary>Where a line is broken there is a blank between words, and a hyphen that only divides one is told as such (ISO 32000-1, 14.8.2.2.3).</summary>
+    [Fact]
+    public void Words_are_read_across_the_ends_of_lines()
+    {
+        string words = string.Join(' ', Enumerable.Repeat("Visitors watch the firing of extraordinary stoneware", 8));
+        var set = TextStyle.Usual with { Hyphenate = true, Size = 12 };
+        var p = Workshop.Do(Publication.Create(Workshop.A4(), 1), new MakeFrame { Page = 1, Box = new(50, 50, 190, 700), Text = new([new Paragraph(words, set)]) });
+        string path = _shop.Folder["words.pdf"];
+        PdfWriter.Write(p, new(_shop.Previews), new() { Live = true, Bleed = false }, path);
+        var lines = Core.Composing.Composer.Compose(p, Spread.At(p, 0), Typefaces.All).Items.Single().Text!.Lines;
+        lines.Count(l => l.Hyphened).ShouldBeGreaterThan(0);
+        lines.Count(l => !l.Hyphened).ShouldBeGreaterThan(2);
+        // By mupdf: poppler loses what stands behind words that are told otherwise than they are drawn.
+        string said = Tool.Run("mutool", "draw", "-q", "-F", "txt", path).ReplaceLineEndings("").Trim('\f', ' ');
+        said.Replace("\u00ad", "", StringComparison.Ordinal).ShouldBe(words);
+        said.Count(c => c == '\u00ad').ShouldBe(lines.Count(l => l.Hyphened));
+    }
+
+    /// <summary>A link stands in the tree where its words are read, with its annotation, which names its place there (14.8.4.4.2).</summary>
+    [Fact]
+    public void Links_are_part_of_what_is_read()
+    {
+        string read = string.Join('\n', Tool.Run("pdfinfo", "-struct-text", Write(spreads: true)).Split('\n').Select(l => l.TrimEnd()));
+        read.ShouldContain("Link");
+        int see = read.IndexOf("See ", StringComparison.Ordinal), link = read.IndexOf("Link", see, StringComparison.Ordinal);
+        int address = read.IndexOf("https://brackenfold.example/firing", link, StringComparison.Ordinal), more = read.IndexOf("for more", StringComparison.Ordinal);
+        (see < link, link < address, address < more, read.IndexOf("H1", see, StringComparison.Ordinal) > more).ShouldBe((true, true, true, true), read);
+        var objects = System.Text.Json.JsonDocument.Parse(Tool.Run("qpdf", "--json=1", "--json-key=objects", _shop.Folder["live-True.pdf"])).RootElement
+            .GetProperty("objects").EnumerateObject().ToDictionary(o => o.Name, o => o.Value);
+        var annotations = objects.Where(o => o.Value.ValueKind == System.Text.Json.JsonValueKind.Object && o.Value.TryGetProperty("/Subtype", out var s)
+            && s.GetString() == "/Link").ToList();
+        annotations.Count.ShouldBe(5);
+        var numbers = objects.Values.Single(o => o.ValueKind == System.Text.Json.JsonValueKind.Object && o.TryGetProperty("/ParentTree", out _))
+            .GetProperty("/ParentTree").GetProperty("/Nums").EnumerateArray().ToList();
+        foreach (var (name, annotation) in annotations)
+        {
+            int at = numbers.FindIndex(n => n.ValueKind == System.Text.Json.JsonValueKind.Number && n.GetInt32() == annotation.GetProperty("/StructParent").GetInt32());
+            var element = objects[numbers[at + 1].GetString()!];
+            element.GetProperty("/S").GetString().ShouldBe("/Link");
+            element.GetProperty("/K").EnumerateArray().Where(k => k.ValueKind == System.Text.Json.JsonValueKind.Object).Select(k => k.GetProperty("/Obj").GetString())
+                .ShouldBe([name]);
+        }
+    }
+
     [Fact]
     public void A_file_for_print_has_none_of_that()
     {

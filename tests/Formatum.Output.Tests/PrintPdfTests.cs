@@ -235,8 +235,8 @@ public sealed class PrintPdfTests : IDisposable
         Tool.Run("gs", "-q", "-dNOPAUSE", "-dBATCH", "-sDEVICE=tiff32nc", "-r72", $"-sOutputICCProfile={press}", $"-sDefaultCMYKProfile={press}",
             "-dRenderIntent=1", "-dBlackPtComp=1",
             $"-sOutputFile={inks}", $"--permit-file-read={press}", pdf);
-        string[] tool = kind == "lab" ? ["icc_export", _shop.Folder[file], _shop.Folder["meant.tif"], "--output-profile", "cmyk"]
-            : ["icc_transform", _shop.Folder[file], _shop.Folder["meant.tif"], "cmyk", .. kind == "p3" ? ["--embedded"] : new[] { "--input-profile", "srgb" }];
+        string[] tool = kind == "lab" ? ["icc_export", _shop.Folder[file], _shop.Folder["meant.tif"], "--output-profile", press]
+            : ["icc_transform", _shop.Folder[file], _shop.Folder["meant.tif"], press, .. kind == "p3" ? ["--embedded"] : new[] { "--input-profile", "srgb" }];
         Tool.Run("vips", [.. tool, "--intent", "relative", "--black-point-compensation"]);
         // Debian's release of the tool makes other inks of a Lab picture than that of today does, by little.
         double most = kind == "lab" ? 1.3 : 1;
@@ -248,10 +248,59 @@ public sealed class PrintPdfTests : IDisposable
         }
     }
 
+    /// <summary>Where light is turned into inks, a run of colours in a drawing has between its ends the inks of the light that is meant there.</summary>
+    [Fact]
+    public void Runs_of_colours_in_drawings_keep_to_the_light_they_mean()
+    {
+        File.WriteAllText(_shop.Folder["run.svg"], "<svg xmlns='http://www.w3.org/2000/svg' width='400' height='400'><linearGradient id='g'><stop offset='0' " +
+            "stop-color='#f00'/><stop offset='1' stop-color='#0f0'/></linearGradient><rect width='400' height='400' fill='url(#g)'/></svg>");
+        var p = Workshop.Link(Square(), _shop.Reader.Read(_shop.Folder["run.svg"], "run.svg"));
+        p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(0, 0, 400, 400), ImageId = p.Images.Keys.Single() });
+        var plates = Plates(Write(p, Print with { Convert = true }));
+        for (int x = 10; x < 400; x += 20)
+        {
+            double share = (x + 0.5) / 400;
+            var meant = Press.Inks(new((byte)Math.Round(255 * (1 - share)), (byte)Math.Round(255 * share), 0));
+            var printed = new CmykColour(Of("Cyan"), Of("Magenta"), Of("Yellow"), Of("Black"));
+            double Of(string ink) => plates[ink].Getpoint(x, 200)[0] / 255;
+            Core.Colours.Lab.Of(Press.OnScreen(printed)).DistanceTo(Core.Colours.Lab.Of(Press.OnScreen(meant))).ShouldBeLessThan(3, $"at {x}");
+        }
+    }
+
+    /// <summary>Words in a drawing, and all in it that is neutral, are ink black alone, in the tone they show.</summary>
+    [Theory]
+    [InlineData(false)]
+    [InlineData(true)]
+    public void Words_in_drawings_are_ink_black_alone(bool convert)
+    {
+        File.WriteAllText(_shop.Folder["words.svg"], "<svg xmlns='http://www.w3.org/2000/svg' width='400' height='400'><text x='10' y='150' " +
+            "font-size='140'>Kiln</text><rect y='200' width='200' height='200' fill='#808080'/><rect x='200' y='200' width='200' height='200' fill='#c33'/></svg>");
+        var p = Workshop.Link(Square(), _shop.Reader.Read(_shop.Folder["words.svg"], "words.svg"));
+        p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(0, 0, 400, 400), ImageId = p.Images.Keys.Single() });
+        string pdf = Write(p, Print with { Convert = convert });
+        PrintFile.Faults(pdf).ShouldBeEmpty();
+        var plates = Plates(pdf);
+        foreach (string ink in new[] { "Cyan", "Magenta", "Yellow" })
+        {
+            using var words = plates[ink].Crop(0, 0, 400, 190);
+            words.Max().ShouldBe(0, ink);
+            plates[ink].Getpoint(100, 300)[0].ShouldBe(0, ink);
+        }
+        using (var words = plates["Black"].Crop(0, 0, 400, 190)) words.Max().ShouldBe(255);
+        int grey = Press.OnScreen(new(0, 0, 0, plates["Black"].Getpoint(100, 300)[0] / 255)).Green;
+        ((double)grey).ShouldBe(128, 2);
+        plates["Magenta"].Getpoint(300, 300)[0].ShouldBeGreaterThan(180);
+        // As the plates that are made here for the screen show it.
+        var spread = Spread.At(p, 0);
+        var ours = Output.Press.SeparatedPage.Of(Core.Composing.Composer.Compose(p, spread, Typefaces.All), spread.Trim, 72, Press, PixelSource.Plain, 1_000_000,
+            CancellationToken.None);
+        ours.Inks.AsSpan((300 * ours.Width + 100) * 4, 4).ToArray().ShouldBe([0, 0, 0, (byte)plates["Black"].Getpoint(100, 300)[0]]);
+    }
+
     private static Image Lab(string inks)
     {
         using var picture = Image.Tiffload(inks);
         using var meant = picture.Copy(interpretation: Enums.Interpretation.Cmyk);
-        return meant.IccImport(inputProfile: "cmyk", intent: Enums.Intent.Relative).CopyMemory();
+        return meant.IccImport(inputProfile: ColourProfile.GeneralPress.Source, intent: Enums.Intent.Relative).CopyMemory();
     }
 }

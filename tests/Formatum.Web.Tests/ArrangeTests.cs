@@ -406,7 +406,7 @@ public sealed class ArrangeTests(Workplace place) : InBrowser(place)
         Browser.Send("#canvas", Keys.Control + "d");
         Eventually(_id, f => f.Length == 2 && Near(f[1], "x", 112, 1e-6), "a duplicate");
         OpenArrange();
-        Type("#repeat-count", "2");
+        Type("#repeat-columns", "3");
         Type("#repeat-rows", "2");
         Type("#repeat-x", "100pt");
         Type("#repeat-y", "90pt");

@@ -72,6 +72,24 @@ public static class TextRoom
             + "or than the smallest type of the profile. Make room for it, let it run on, or shorten it.");
     }
 
+    /// <summary>Longer texts, in characters, are not set anew to see whether they would fit.</summary>
+    private const int MostTried = 20_000;
+
+    /// <summary>Whether a story fits where all its type is as small as is allowed. Of a long one that is seen when it is tried.</summary>
+    /// <param name="publication">The publication.</param>
+    /// <param name="storyId">The story.</param>
+    /// <param name="smallest">No type gets smaller than this, in points.</param>
+    /// <param name="typefaces">The fonts.</param>
+    public static bool CanBeSmaller(Publication publication, int storyId, double smallest, ITypefaces typefaces)
+    {
+        var story = publication.Stories[storyId];
+        if (story.Text.Plain.Length > MostTried) return true;
+        var text = Sized(publication, story, style => Math.Min(style.Size, LeastOf(style, smallest)));
+        if (text == story.Text) return false;
+        var after = publication.With(new ChangeStory(storyId, null, text).On(publication));
+        return Composition.TextOf(after, after.Frames[story.FrameIds[^1]], typefaces) is { Overflows: false };
+    }
+
     private static double LeastOf(TextStyle style, double smallest) =>
         Math.Max(smallest, style.SmallestSize > 0 ? style.SmallestSize : TextStyle.UsualSmallest * style.Size);
 

@@ -82,6 +82,9 @@ public sealed record TakePalette(ImmutableArray<PaletteColour> Colours, bool Who
 /// <summary>What every colour of the palette must keep to, and all that uses one.</summary>
 internal static class ColourChecks
 {
+    /// <summary>Names of plates that no spot colour has for itself (ISO 32000-1, 8.6.6.4): every plate, none, and those of the four inks.</summary>
+    private static readonly HashSet<string> NotOwn = new(["All", "None", "Cyan", "Magenta", "Yellow", "Black"], StringComparer.OrdinalIgnoreCase);
+
     /// <exception cref="EditRefused">There is no such colour.</exception>
     public static PaletteColour ColourOf(Draft draft, int id) => draft.Find(new(PartKind.Colour, id)) as PaletteColour
         ?? throw new NoSuchPart("colour", $"There is no colour {id} in the palette. It may have been removed in another window.");
@@ -93,6 +96,8 @@ internal static class ColourChecks
             errors.Add("name", $"A colour's name has up to {PaletteColour.LongestName} characters, and does not begin with #.");
         if (colour.Colour is NamedColour) errors.Add("colour", "A colour of the palette is no other of the palette. Give its figures.");
         else colour.Colour.Check("colour", errors);
+        if (colour.IsSpot && NotOwn.Contains(colour.Name.Trim()))
+            errors.Add("name", $"On a press {colour.Name.Trim()} means a plate that is there already, or every one. Give the spot colour the name of its ink.");
         if (colour is { IsSpot: true, Colour: RgbColour })
             errors.Add("spot", "A spot colour is an ink: give what stands in for it as grey or in four inks.");
     }

@@ -25,7 +25,7 @@ public sealed record RepeatFrames(ImmutableArray<int> FrameIds, int Spread, Vec 
     {
         if (FrameIds.IsEmpty) throw new EditRefused("frame", "No frame is chosen. Choose one first.");
         if (Count is < 0 or > Most || Rows is < 1 or > Most || (Count + 1L) * Rows * FrameIds.Length > Most)
-            throw new EditRefused("count", $"Make from 1 to {Most} copies at once.");
+            throw new EditRefused("columns", $"Make from 1 to {Most} copies at once.");
         if (!double.IsFinite(By.X) || !double.IsFinite(By.Y)) throw new EditRefused("by", "Give the distances as lengths.");
         var spread = Publications.Spread.At(draft.Origin, Spread);
         var copies = new Copies(draft);

@@ -35,5 +35,8 @@ public readonly record struct Box(double X, double Y, double Width, double Heigh
         return new(x, y, Math.Max(Right, other.Right) - x, Math.Max(Bottom, other.Bottom) - y);
     }
 
+    /// <summary>Whether they have more in common than an edge.</summary>
+    public bool Overlaps(Box other) => X < other.Right && Right > other.X && Y < other.Bottom && Bottom > other.Y;
+
     public bool Contains(Vec p) => p.X >= X && p.X <= Right && p.Y >= Y && p.Y <= Bottom;
 }

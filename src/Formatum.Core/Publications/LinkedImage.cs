@@ -43,6 +43,9 @@ public sealed record LinkedImage : Part
     /// <summary>"RGB", "grey", "CMYK" and the like.</summary>
     public string Colour { get; init; } = "RGB";
 
+    /// <summary>Whether its colours are four inks.</summary>
+    public bool IsInInks => Colour == "CMYK";
+
     public bool HasAlpha { get; init; }
 
     /// <summary>What the file says about itself; null where it does not.</summary>

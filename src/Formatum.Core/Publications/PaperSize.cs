@@ -18,6 +18,9 @@ public sealed record PaperSize(string Name, double Width, double Height)
         Inches("Letter", 8.5, 11), Inches("Legal", 8.5, 14), Inches("Tabloid", 11, 17),
     ];
 
+    /// <summary>The unit that it is given in.</summary>
+    public LengthUnit Unit => Name is "Letter" or "Legal" or "Tabloid" ? LengthUnit.Inch : LengthUnit.Millimetre;
+
     public static PaperSize? Named(string? name) => All.FirstOrDefault(s => string.Equals(s.Name, name?.Trim(), StringComparison.OrdinalIgnoreCase));
 
     /// <summary>The size with a name that a page of these measures has, either way up, within 0.01 pt.</summary>

@@ -380,6 +380,7 @@ internal sealed class MeasuredParagraph
         return new(Text[start..shown] + (hyphen ? "-" : ""), start, 0, 0, 0, width, 0, [.. runs])
         {
             End = end,
+            Hyphened = hyphen,
             Hanging = end > shown ? [.. Enumerable.Range(shown + 1, end - shown).Select(at => _upTo[at] - _upTo[shown])] : [],
         };
     }

@@ -55,6 +55,12 @@ public sealed record SetLine(string Text, int Start, int Paragraph, double X, do
     /// <summary>How high its band is, in points.</summary>
     public double Height { get; init; }
 
+    /// <summary>Whether it ends in a hyphen that stands there only because a word is divided.</summary>
+    public bool Hyphened { get; init; }
+
+    /// <summary>Where in the paragraph what it shows ends, without that hyphen and the blanks that hang over.</summary>
+    public int Shown => Start + Text.Length - (Hyphened ? 1 : 0);
+
     /// <summary>Where it ends in the paragraph, with the blanks that hang over.</summary>
     public int End { get; init; }
 

@@ -45,7 +45,7 @@ internal readonly record struct UnitPart(double X, double Y, double Width, doubl
 /// <param name="Width">For pixels: most of them across.</param>
 /// <param name="Height">And down.</param>
 /// <param name="Part">And what will be seen of the picture, in its unit square.</param>
-/// <param name="Press">For samples: the profile to whose inks they are converted.</param>
+/// <param name="Press">For samples and pixels: <see cref="SampleWish.Press"/>.</param>
 internal sealed record Question(Work Work, string Path, string Text, string? Known = null, bool Bare = false, int Width = 0, int Height = 0,
     UnitPart Part = default, string? Press = null)
 {

@@ -37,7 +37,7 @@ public static class PictureWorker
                     return new(Image: PartJson.Write(reader.Read(question.Path, question.Text, question.Bare,
                         words => ReaderLimits.Allow(words ? ReaderLimits.ForWords : seconds))));
                 case Work.Previews:
-                    previews.Make(question.Path, known!.ContentHash, known.Format, known.HasAlpha);
+                    previews.Make(known!);
                     return new();
                 case Work.Borrow:
                     previews.Borrow(question.Path, question.Text);
@@ -56,7 +56,7 @@ public static class PictureWorker
                         return new Reply(Width: samples.Width, Height: samples.Height, HasAlpha: alpha, Kind: kind);
                     });
                 default:
-                    return PictureRaster.Decode(known!, question.Width, question.Height, question.Part.ToBox(), (pixels, alpha, covers) =>
+                    return PictureRaster.Decode(known!, new(question.Width, question.Height, question.Press), question.Part.ToBox(), (pixels, alpha, covers) =>
                     {
                         pixels.Rawsave(question.Text);
                         return new Reply(Width: pixels.Width, Height: pixels.Height, HasAlpha: alpha, Covers: UnitPart.Of(covers));

@@ -62,9 +62,9 @@ public sealed class ReadersApart(PictureLimits limits, string previewFolder, str
 
     /// <inheritdoc/>
     /// <remarks>It waits for a reader: not for threads that others want.</remarks>
-    public PictureRaster Pixels(LinkedImage image, int widthPx, int heightPx, Box part) => Aside(file =>
+    public PictureRaster Pixels(LinkedImage image, int widthPx, int heightPx, Box part, string? press) => Aside(file =>
     {
-        var question = new Question(Work.Pixels, image.Path, file, PartJson.Write(image), false, widthPx, heightPx, UnitPart.Of(part));
+        var question = new Question(Work.Pixels, image.Path, file, PartJson.Write(image), false, widthPx, heightPx, UnitPart.Of(part), press);
         var reply = AskAsync(question).GetAwaiter().GetResult();
         return new PictureRaster(reply.Width, reply.Height, reply.HasAlpha, reply.Covers.ToBox(), File.ReadAllBytes(file));
     });

@@ -103,6 +103,7 @@ public static class BundleJson
     {
         try
         {
+            Count(json.Span);
             var root = JsonNode.Parse(json.Span, documentOptions: new() { AllowDuplicateProperties = false }) as JsonObject ??
                 throw new JsonException("It is not an object.");
             if (Text(root["format"]) != Format)
@@ -142,6 +143,22 @@ public static class BundleJson
         {
             throw Wrong(e.Message, e);
         }
+        // Half of a pair of UTF-16 (RFC 8259, 8.2).
+        catch (InvalidOperationException e) when (e.Source == "System.Text.Json")
+        {
+            throw Wrong("Some of its text is no text: it holds half of a character.", e);
+        }
+    }
+
+    /// <summary>No publication has as many lists and objects; each takes memory many times as large as its two signs.</summary>
+    private const int MostContainers = 3_000_000;
+
+    private static void Count(ReadOnlySpan<byte> json)
+    {
+        var reader = new Utf8JsonReader(json);
+        for (int containers = 0; reader.Read();)
+            if (reader.TokenType is JsonTokenType.StartArray or JsonTokenType.StartObject && ++containers > MostContainers)
+                throw Wrong($"It holds more than {MostContainers:#,0} lists and objects, as no publication does.");
     }
 
     /// <summary>The versions since which texts are stories of their own, their characters are set in runs, and parts of a look may be left open.</summary>

@@ -158,7 +158,7 @@ public sealed class OutputWriter(OutputWish wish, PixelSource source, PreviewSto
         if (recipe.File == PictureFileKind.Svg)
         {
             string title = $"{wish.Publication.Setup.Name}, {spread.Label}";
-            entry.Write(Encoding.UTF8.GetBytes(SvgWriter.Page(scene, shown, title, image => previews.Embedded(image))));
+            entry.Write(Encoding.UTF8.GetBytes(SvgWriter.Page(scene, shown, title, image => previews.Embedded(image, source.Press))));
             return;
         }
         using var picture = PageRaster.Draw(scene, shown, recipe.Ppi, recipe.Proof ? source : source with { StandIns = null }, mostPixels, cancel);

@@ -89,7 +89,7 @@ internal sealed class PdfColours(PdfFile file, PressConversion? press, bool conv
 
     /// <summary>The inks a colour is printed in; null where it is said as light. Black is ink black alone, however it was given.</summary>
     public CmykColour? Inks(Colour colour) => !IsPrint ? null
-        : PressInks.Plain(colour) ?? (convert && colour is RgbColour rgb ? press!.Inks(rgb) : null);
+        : PressInks.Plain(colour, press!) ?? (convert && colour is RgbColour rgb ? press!.Inks(rgb) : null);
 
     /// <summary>A colour as the pixels of a picture: the space, and its parts from 0 to 1.</summary>
     public (string Space, double[] Parts) Sample(Colour colour) => (colour, Inks(colour)) switch
@@ -100,9 +100,14 @@ internal sealed class PdfColours(PdfFile file, PressConversion? press, bool conv
         _ => throw new InvalidOperationException(),
     };
 
-    /// <summary>A colour of a run of colours, all of which are said in one space: inks only where light is converted here.</summary>
-    public (string Space, double[] Parts) Running(RgbColour colour) => IsPrint && convert && PressInks.Of(colour, press!) is var four
-        ? ("/DeviceCMYK", [four.Cyan, four.Magenta, four.Yellow, four.Key]) : (Srgb, [colour.Red / 255.0, colour.Green / 255.0, colour.Blue / 255.0]);
+    /// <summary>The colours of a run, all in one space: without a colour in any of them ink black alone, and inks where light is converted here.</summary>
+    public (string Space, List<double[]> Parts) Running(IReadOnlyCollection<RgbColour> run)
+    {
+        bool neutral = IsPrint && run.All(c => PressInks.Plain(c, press!) is not null);
+        if (!neutral && !(IsPrint && convert)) return (Srgb, [.. run.Select(c => new[] { c.Red / 255.0, c.Green / 255.0, c.Blue / 255.0 })]);
+        return ("/DeviceCMYK", [.. run.Select(c => neutral ? PressInks.Of(c, press!) : press!.Inks(c))
+            .Select(four => new[] { four.Cyan, four.Magenta, four.Yellow, four.Key })]);
+    }
 
     private int SpotSpace(SpotColour spot) => SpotSpace(spot.Name, PressInks.Of(spot.StandIn, press!));
 

@@ -94,11 +94,34 @@ internal sealed class PdfDrawing(PdfFile file, PdfColours colours, PdfStates sta
     /// <summary>Colours that run into each other (8.7.4.5.3 and 8.7.4.5.4), on beyond both ends.</summary>
     private int Shading(ColourRun run)
     {
-        var samples = run.Stops.Select(s => colours.Running(new(s.Red, s.Green, s.Blue))).ToList();
+        var stops = colours.IsPrint ? Finer(run.Stops) : run.Stops;
+        var (space, parts) = colours.Running([.. stops.Select(s => new RgbColour(s.Red, s.Green, s.Blue))]);
         string place = run.IsRound ? PdfSyntax.Numbers(run.FromX, run.FromY, run.FromRadius, run.ToX, run.ToY, run.ToRadius)
             : PdfSyntax.Numbers(run.FromX, run.FromY, run.ToX, run.ToY);
-        return file.Add($"<</ShadingType {(run.IsRound ? 3 : 2)}/ColorSpace {samples[0].Space}/Coords[{place}]/Extend[true true]/Function " +
-            $"{Function(run.Stops, [.. samples.Select(s => s.Parts)])}>>");
+        return file.Add($"<</ShadingType {(run.IsRound ? 3 : 2)}/ColorSpace {space}/Coords[{place}]/Extend[true true]/Function " +
+            $"{Function(stops, parts)}>>");
+    }
+
+    /// <summary>Between two stops light runs straight on, its inks do not: from step to step of so many they nearly do.</summary>
+    private const int Steps = 16;
+
+    private static ImmutableArray<ColourStop> Finer(ImmutableArray<ColourStop> stops)
+    {
+        if (stops.IsEmpty) return stops;
+        var finer = stops.Zip(stops.Skip(1)).SelectMany(pair => Enumerable.Range(0, Steps).Select(i => Mixed(pair.First, pair.Second, (double)i / Steps)));
+        return [.. finer, stops[^1]];
+    }
+
+    private static ColourStop Mixed(ColourStop first, ColourStop second, double share)
+    {
+        byte Part(byte one, byte other) => (byte)Math.Round(one + (other - one) * share);
+        return first with
+        {
+            At = first.At + (second.At - first.At) * share,
+            Red = Part(first.Red, second.Red),
+            Green = Part(first.Green, second.Green),
+            Blue = Part(first.Blue, second.Blue),
+        };
     }
 
     /// <summary>From stop to stop straight on, and before the first and behind the last as they are (7.10.3 and 7.10.4).</summary>

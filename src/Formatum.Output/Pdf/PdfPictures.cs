@@ -69,6 +69,8 @@ internal sealed class PdfPictures(PdfFile file, PdfColours colours, PdfDrawing d
             return new(OnPlates(light.Image, plates), light.ToUpright);
         }
         using var drawable = SceneImages.Treated(SceneImages.ForPrint(linked, placed, part, source, most), image.Treatment, placed);
+        if (colours.Press is { } drawnFor && SceneImages.IsDrawnToSize(linked) && image.Treatment is null)
+            return new(DrawnInInks(drawable.Image, drawnFor), drawable.ToUpright);
         return new(FromPixels(drawable.Image, SceneImages.IsGrey(image), missing || LossyFile.Is(linked.Path, linked.Format)), drawable.ToUpright);
     }
 
@@ -143,6 +145,13 @@ internal sealed class PdfPictures(PdfFile file, PdfColours colours, PdfDrawing d
         return colours is { IsPrint: true, Convert: true, Press: { } press }
             ? Add(image.Width, image.Height, SampleKind.Inks, "/DeviceCMYK", PressPixels.ToInks(rgb, image.Width, image.Height, press.Press), cover, lossy)
             : Add(image.Width, image.Height, SampleKind.Rgb, colours.Srgb, rgb, cover, lossy);
+    }
+
+    /// <summary>A drawing that has to be pixels: its words and lines are as much in ink black alone as if they were words and lines.</summary>
+    private int DrawnInInks(SKImage image, PressConversion press)
+    {
+        var (rgb, cover) = PixelParts.Of(image);
+        return Add(image.Width, image.Height, SampleKind.Inks, "/DeviceCMYK", DrawnInks.Of(rgb, image.Width, image.Height, press), cover, lossy: false);
     }
 
     /// <summary>A picture on plates of its own, without loss.</summary>

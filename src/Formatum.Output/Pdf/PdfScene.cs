@@ -60,7 +60,7 @@ internal sealed class PdfScene(PdfFile file, PdfColours colours, PdfPictures pic
         }
         else DrawFilling(content, frame, within, isTagged);
         if (look.InnerShadow is { } inner) Tagged(content, aside, () => _edges.InnerShadow(content, frame, outline, inner));
-        if (frame.Text is { } text) texts.Draw(content, text, isTagged ? tags!.OpenParagraph : null);
+        if (frame.Text is { } text) texts.Draw(content, text, isTagged ? tags : null);
         if (look.Border is not null) Tagged(content, aside, () => DrawBorder(content, frame));
     }
 

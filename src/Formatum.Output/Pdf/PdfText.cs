@@ -18,33 +18,75 @@ internal sealed class PdfText(PdfFonts fonts, PdfColours colours, int overprint)
 
     /// <param name="content">Takes the operators; its axes are the frame's, y down.</param>
     /// <param name="text">The text.</param>
-    /// <param name="opening">What marks a paragraph that begins with a line; null where none is marked.</param>
-    public void Draw(PdfContent content, SetText text, Func<SetLine, string>? opening = null)
+    /// <param name="tags">Marks its paragraphs and links; null where none are marked.</param>
+    public void Draw(PdfContent content, SetText text, PdfTags? tags = null)
     {
-        int? paragraph = null;
-        foreach (var line in text.Lines)
+        for (int i = 0; i < text.Lines.Length; i++)
         {
-            if (opening is not null && paragraph != line.Paragraph)
-            {
-                if (paragraph is not null) content.Add("EMC");
-                content.Add(opening(line));
-                paragraph = line.Paragraph;
-            }
-            DrawLine(content, line);
+            var line = text.Lines[i];
+            bool begins = i == 0 || text.Lines[i - 1].Paragraph != line.Paragraph;
+            if (tags is not null && begins) content.Add((i > 0 ? "EMC\n" : "") + tags.OpenParagraph(line));
+            DrawLine(content, line, tags);
+            if (tags is not null && i + 1 < text.Lines.Length && text.Lines[i + 1].Paragraph == line.Paragraph) DrawBlank(content, line);
         }
-        if (paragraph is not null) content.Add("EMC");
+        if (tags is not null && text.Lines.Length > 0) content.Add("EMC");
     }
 
-    private void DrawLine(PdfContent content, SetLine line)
+    private void DrawLine(PdfContent content, SetLine line, PdfTags? tags)
     {
+        PdfLink? within = null;
         // In the order they are read: a PDF is searched and read aloud in the order it is drawn in.
-        foreach (var run in InReadingOrder(line).Where(r => r.Glyphs.Length > 0)) InColour(content, run.Style.Ink, () =>
+        foreach (var (run, link) in InReadingOrder(line).Where(r => r.Glyphs.Length > 0).SelectMany(r => Linked(r, tags is null ? [] : [.. tags.LinksOn(line)])))
         {
-            if (Typefaces.All.IsDrawnAsShapes(run.Style)) DrawShapes(content, line, run);
-            else DrawRun(content, run, line.Baseline - run.Raise);
-        });
+            if (link != within) content.Add("EMC\n" + (link is null ? tags!.OpenAgain() : tags!.OpenLink(link)));
+            within = link;
+            InColour(content, run.Style.Ink, () =>
+            {
+                if (Typefaces.All.IsDrawnAsShapes(run.Style)) DrawShapes(content, line, run);
+                else DrawRun(content, run, line.Baseline - run.Raise, tags is not null && line.Hyphened && run.IsTyped && run.Start + run.Text.Length > line.Shown);
+            });
+        }
+        if (within is not null) content.Add("EMC\n" + tags!.OpenAgain());
         foreach (var stroke in line.Strokes) InColour(content, stroke.Ink, () => content
             .Add("re", stroke.X, line.Baseline + stroke.Below - stroke.Thickness / 2, stroke.Width, stroke.Thickness).Add("f"));
+    }
+
+    /// <summary>A run in pieces, each within a link or without any.</summary>
+    private static IEnumerable<(SetRun Run, PdfLink? Link)> Linked(SetRun run, PdfLink[] links)
+    {
+        if (!run.IsTyped || run.RightToLeft) links = [];
+        foreach (var link in links.OrderBy(l => l.Link.From))
+        {
+            (var before, var rest) = Cut(run, link.Link.From);
+            (var inside, var behind) = Cut(rest, link.Link.To);
+            if (before.Glyphs.Length > 0) yield return (before, null);
+            if (inside.Glyphs.Length > 0) yield return (inside, link);
+            run = behind;
+        }
+        if (run.Glyphs.Length > 0) yield return (run, null);
+    }
+
+    /// <summary>A run from left to right in two at a character of the paragraph.</summary>
+    private static (SetRun Before, SetRun Behind) Cut(SetRun run, int at)
+    {
+        int characters = Math.Clamp(at - run.Start, 0, run.Text.Length), glyphs = 0;
+        while (glyphs < run.Glyphs.Length && run.Glyphs[glyphs].Cluster < characters) glyphs++;
+        var before = run with { Text = run.Text[..characters], Glyphs = run.Glyphs[..glyphs] };
+        return (before, run with
+        {
+            Text = run.Text[characters..],
+            Start = run.Start + characters,
+            X = run.X + before.Width,
+            Glyphs = [.. run.Glyphs[glyphs..].Select(g => g with { Cluster = g.Cluster - characters })],
+        });
+    }
+
+    /// <summary>The blank at which a line was broken: nobody sees it, but who copies or hears the text needs it between two words.</summary>
+    private void DrawBlank(PdfContent content, SetLine line)
+    {
+        if (line.Hyphened || line.End <= line.Shown || line.Runs.LastOrDefault(r => r.IsTyped) is not { } last || Typefaces.All.IsDrawnAsShapes(last.Style)) return;
+        var blank = Typefaces.All.Shape(" ", last.Style);
+        DrawRun(content, last with { Text = " ", X = line.X + line.Width, Glyphs = [.. blank] }, line.Baseline);
     }
 
     private static IEnumerable<SetRun> InReadingOrder(SetLine line) => line.Runs.Any(r => r.RightToLeft) ? line.Runs.OrderBy(r => r.Start) : line.Runs;
@@ -53,7 +95,7 @@ internal sealed class PdfText(PdfFonts fonts, PdfColours colours, int overprint)
     /// source.</summary>
     private void InColour(PdfContent content, Colour colour, Action draw)
     {
-        bool over = overprint != 0 && PressInks.Overprints(colour);
+        bool over = overprint != 0 && PressInks.Overprints(colour, colours.Press!);
         if (over) content.Save().State(overprint);
         colours.Fill(content, colour);
         draw();
@@ -61,15 +103,20 @@ internal sealed class PdfText(PdfFonts fonts, PdfColours colours, int overprint)
     }
 
     /// <summary>Shows characters in the colour that was set.</summary>
-    public void DrawRun(PdfContent content, SetRun run, double baseline)
+    /// <param name="content">Takes the operators.</param>
+    /// <param name="run">The characters.</param>
+    /// <param name="baseline">In points from the top of the frame.</param>
+    /// <param name="endsInHyphen">Whether the last of them is a hyphen that only the end of the line put there (14.8.2.2.3).</param>
+    public void DrawRun(PdfContent content, SetRun run, double baseline, bool endsInHyphen = false)
     {
         var font = fonts.Of(Typefaces.All.FaceOf(run.Style));
         content.Add("BT").Add($"{content.Resource("Font", font.Number)} {PdfSyntax.Number(run.Size)} Tf");
         var row = new GlyphRow(content, font, run.Size);
         double x = run.X;
-        foreach (var cluster in Clusters(run))
+        foreach (var shown in Clusters(run))
         {
-            bool plain = cluster.Glyphs.Length == 1 && font.Take(cluster.Glyphs[0].Id, cluster.Text);
+            var cluster = endsInHyphen && shown.IsLast ? shown with { Text = $"{shown.Text[..^1]}{SoftHyphen}" } : shown;
+            bool plain = cluster.Glyphs.Length == 1 && !cluster.Text.EndsWith(SoftHyphen) && font.Take(cluster.Glyphs[0].Id, cluster.Text);
             if (!plain)
             {
                 foreach (var glyph in cluster.Glyphs) font.Take(glyph.Id, null);
@@ -89,7 +136,9 @@ internal sealed class PdfText(PdfFonts fonts, PdfColours colours, int overprint)
         content.Add("ET");
     }
 
-    private readonly record struct Cluster(string Text, ReadOnlyMemory<Glyph> Shown)
+    private const char SoftHyphen = '\u00ad';
+
+    private readonly record struct Cluster(string Text, ReadOnlyMemory<Glyph> Shown, bool IsLast)
     {
         public ReadOnlySpan<Glyph> Glyphs => Shown.Span;
     }
@@ -103,7 +152,7 @@ internal sealed class PdfText(PdfFonts fonts, PdfColours colours, int overprint)
             int from = i, at = run.Glyphs[i].Cluster;
             while (i < run.Glyphs.Length && run.Glyphs[i].Cluster == at) i++;
             int next = starts[Array.BinarySearch(starts, at) + 1];
-            yield return new(run.Text[at..next], run.Glyphs.AsMemory()[from..i]);
+            yield return new(run.Text[at..next], run.Glyphs.AsMemory()[from..i], next == run.Text.Length);
         }
     }
 

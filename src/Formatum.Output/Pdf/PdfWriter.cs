@@ -183,7 +183,9 @@ public static class PdfWriter
             var content = new PdfContent();
             // From the spread's points, which count from the upper left, to the sheet's, which count from the lower left.
             var toSheet = new Affine(1, 0, 0, -1, sheet.Border - trim.X, sheet.Media.Height - sheet.Border + trim.Y);
-            string tagged = _tags is null ? "" : $"/StructParents {_tags.Begin(page, shown.Spread)}/Tabs/S";
+            var leading = new PdfLinks(_file, _publication);
+            List<PdfLink> links = _tags is null ? [] : [.. leading.Of(frames, PageOf)];
+            string tagged = _tags is null ? "" : $"/StructParents {_tags.Begin(page, shown.Spread, links)}/Tabs/S";
             content.Save().Concat(toSheet);
             content.Save().Add("re", visible.X, visible.Y, visible.Width, visible.Height).Add("W n");
             if (frames.Any(f => f.Look.Blend != Blend.Normal)) AsArtifact(content, () => LayPaper(content, visible));
@@ -193,11 +195,11 @@ public static class PdfWriter
                 Information(shown.Pages.Count > 1 ? shown.Spread.Label : $"Page {shown.Pages[0].Folio}")));
             content.Restore();
             int stream = _file.AddPacked("", content.Bytes());
-            int[] links = _tags is null ? [] : [.. new PdfLinks(_file, _publication).Of(frames, toSheet, PageOf)];
+            foreach (var link in links) leading.Write(link, toSheet, _tags!.ParentOf(link));
             _file.Write(page, $"<</Type/Page/Parent {PdfSyntax.Reference(tree)}/MediaBox {PdfSyntax.Rectangle(sheet.Media)}/CropBox " +
                 $"{PdfSyntax.Rectangle(sheet.Media)}/BleedBox {PdfSyntax.Rectangle(sheet.Trim.Grown(sheet.Bleed))}/TrimBox {PdfSyntax.Rectangle(sheet.Trim)}" +
                 $"/Group<</S/Transparency/CS {_colours.Blending}/I true>>/Resources{content.Resources()}/Contents {PdfSyntax.Reference(stream)}" +
-                $"{tagged}{(links.Length == 0 ? "" : $"/Annots[{string.Join(' ', links.Select(PdfSyntax.Reference))}]")}>>");
+                $"{tagged}{(links.Count == 0 ? "" : $"/Annots[{string.Join(' ', links.Select(l => PdfSyntax.Reference(l.Number)))}]")}>>");
         }
 
         private IEnumerable<double> FoldsOf(IReadOnlyList<PlacedPage> pages) => pages.Skip(1).Select(p => p.Trim.X)

@@ -66,7 +66,7 @@ public sealed record PressView(SeparatedPage Page, byte[] Printed, bool[] IsBeyo
     {
         public override SKColor Of(Colour colour)
         {
-            var plain = PressInks.Plain(colour is SpotColour spot ? spot.StandIn : colour);
+            var plain = PressInks.Plain(colour is SpotColour spot ? spot.StandIn : colour, press);
             var shown = plain is null ? colour.Shown : press.OnScreen(plain);
             return new(shown.Red, shown.Green, shown.Blue);
         }

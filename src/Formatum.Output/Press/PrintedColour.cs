@@ -14,7 +14,7 @@ public sealed record PrintedColour(CmykColour Inks, RgbColour Shown, bool IsBeyo
         var inks = PressInks.Of(colour, press);
         var shown = press.OnScreen(inks);
         // Inks are what they are: only light can lie beyond them.
-        bool isBeyond = PressInks.Plain(colour) is null && ColourDistance.Of(Bytes(colour.Shown), Bytes(shown), 1, 1)[0] > PressView.Visible;
+        bool isBeyond = PressInks.Plain(colour, press) is null && ColourDistance.Of(Bytes(colour.Shown), Bytes(shown), 1, 1)[0] > PressView.Visible;
         return new(inks, shown, isBeyond);
     }
 

@@ -110,7 +110,7 @@ internal sealed class PlateInk(PlateKind kind, string? spot, PressConversion pre
         return kind == PlateKind.Black ? new(Left(inks.Key), Left(inks.Key), Left(inks.Key)) : new(Left(inks.Cyan), Left(inks.Magenta), Left(inks.Yellow));
     }
 
-    public override bool LeavesBeneath(Colour ink) => kind != PlateKind.Black && PressInks.Overprints(ink);
+    public override bool LeavesBeneath(Colour ink) => kind != PlateKind.Black && PressInks.Overprints(ink, press);
 }
 
 /// <summary>Pictures as their plates; each is converted once for all passes over a page.</summary>
@@ -151,9 +151,9 @@ internal sealed class PlatePictures(PressConversion press, PixelSource source, d
         if (TwoPlates.Of(image.Treatment, press) is { } plates) return OnPlates(image, plates, onRaster, placed, part);
         using var drawable = SceneImages.Treated(SceneImages.ForRaster(image.Source, onRaster, part, source), image.Treatment, placed);
         var (rgb, covers) = PixelParts.Of(drawable.Image);
-        byte[] four = SceneImages.IsGrey(image) ? InBlack(PixelParts.FirstOf(rgb))
+        byte[] four = SceneImages.IsGrey(image) ? InBlack(PixelParts.FirstOf(rgb)) : IsDrawing(image)
+            ? DrawnInks.Of(rgb, drawable.Image.Width, drawable.Image.Height, press)
             : PressPixels.ToInks(rgb, drawable.Image.Width, drawable.Image.Height, press.Press);
-        if (image.Treatment is null && SceneImages.AsLines(image.Source, source) is not null) KeepPlain(four, rgb);
         return new(drawable.Image.Width, drawable.Image.Height, four, covers, drawable.ToUpright);
     }
 
@@ -175,16 +175,7 @@ internal sealed class PlatePictures(PressConversion press, PixelSource source, d
 
     private static readonly string[] FourInks = ["Cyan", "Magenta", "Yellow", "Black"];
 
-    /// <summary>Of a drawing that prints as lines, black is ink black alone and white is none, as in its PDF.</summary>
-    private static void KeepPlain(byte[] four, byte[] rgb)
-    {
-        for (int i = 0, to = 0; i < rgb.Length; i += 3, to += SeparatedPage.Parts)
-        {
-            if (rgb[i] != rgb[i + 1] || rgb[i] != rgb[i + 2] || rgb[i] is not (0 or 255)) continue;
-            four.AsSpan(to, SeparatedPage.Parts).Clear();
-            four[to + 3] = (byte)(255 - rgb[i]);
-        }
-    }
+    private static bool IsDrawing(SceneImage image) => image.Treatment is null && SceneImages.IsDrawnToSize(image.Source);
 
     private static byte[] InBlack(byte[] grey)
     {

@@ -2,7 +2,6 @@ using Formatum.Core.Checks;
 using Formatum.Core.Composing;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
-using Formatum.Imaging.Apart;
 using Formatum.Output;
 using Formatum.Output.Fonts;
 using Formatum.Output.Making;
@@ -38,22 +37,25 @@ public static class OutputEndpoints
         return Results.Stream(file, "font/ttf");
     }
 
-    private static async Task<IResult> PageSvg(int id, int number, PublicationStore store, PreviewStore previews, HeavyWork heavy, CancellationToken cancel)
+    private static async Task<IResult> PageSvg(int id, int number, PublicationStore store, PreviewStore previews, ProfileStore profiles, PreviewMaker maker,
+        HeavyWork heavy, CancellationToken cancel)
     {
         var publication = await WithPageAsync(store, id, number);
+        await maker.MakeMissingAsync(Shown(publication, number));
+        var press = profiles.ShownFor(publication.Setup);
         string svg = await heavy.RunAsync(stop =>
         {
             var (scene, page) = Composed(publication, number);
             return SvgWriter.Page(scene, page, $"{publication.Setup.Name}, page {number}", image =>
             {
                 stop.ThrowIfCancellationRequested();
-                return previews.Embedded(image);
+                return previews.Embedded(image, press);
             });
         }, cancel);
         return Results.Text(svg, "image/svg+xml");
     }
 
-    private static async Task<IResult> PagePng(int id, int number, PublicationStore store, PreviewStore previews, ReadersApart readers, HeavyWork heavy,
+    private static async Task<IResult> PagePng(int id, int number, PublicationStore store, PicturePixels pixels, HeavyWork heavy,
         CancellationToken cancel, double ppi = 144, bool proof = false)
     {
         var publication = await WithPageAsync(store, id, number);
@@ -61,12 +63,12 @@ public static class OutputEndpoints
         {
             var (scene, page) = Composed(publication, number);
             using var png = new MemoryStream();
-            PngWriter.Page(scene, page, ppi, png, new(proof ? previews : null, readers), heavy.MostPixels, stop);
+            PngWriter.Page(scene, page, ppi, png, proof ? pixels.Of(publication) : pixels.Of(publication) with { StandIns = null }, heavy.MostPixels, stop);
             return png.ToArray();
         }, cancel), "image/png");
     }
 
-    private static async Task<IResult> Pdf(int id, PublicationStore store, PreviewStore previews, ReadersApart readers, ServerOptions options,
+    private static async Task<IResult> Pdf(int id, PublicationStore store, PreviewStore previews, PicturePixels pixels, ServerOptions options,
         HeavyWork heavy, DiskRoom room, FontStore fonts, RecipeShelf shelf, OutputJobs jobs, CancellationToken cancel,
         string recipe = "print", string? pages = null, bool? marks = null, bool? bleed = null, bool? proof = null)
     {
@@ -88,7 +90,7 @@ public static class OutputEndpoints
         {
             await heavy.RunAsync(stop =>
             {
-                new OutputWriter(wish, new(previews, readers), previews, new(fonts, null), heavy.MostPixels, cancel: stop).Write(path);
+                new OutputWriter(wish, pixels.Of(wish.Publication), previews, new(fonts, null), heavy.MostPixels, cancel: stop).Write(path);
                 return true;
             }, cancel);
             // The open file outlives its name, and goes when the answer has been sent.
@@ -116,9 +118,16 @@ public static class OutputEndpoints
         return (Composer.Compose(publication, spread, Typefaces.All), spread.Pages.Single(p => p.Number == number));
     }
 
-    private static async Task<IResult> Preview(string hash, int size, PreviewMaker previews, HttpContext context)
+    /// <summary>The pictures that a page shows.</summary>
+    private static IEnumerable<LinkedImage> Shown(Publication publication, int number)
     {
-        if (!PreviewStore.Sizes.Contains(size) || !hash.All(char.IsAsciiHexDigitLower) || await previews.FindAsync(hash, size) is not { } path)
+        var spread = Spread.At(publication, Spread.IndexOfPage(publication, number));
+        return Composer.ImagesOn(publication, spread, spread.Pages.Single(p => p.Number == number).Trim);
+    }
+
+    private static async Task<IResult> Preview(string hash, int size, PreviewMaker previews, HttpContext context, string? press = null)
+    {
+        if (!PreviewStore.Sizes.Contains(size) || !hash.All(char.IsAsciiHexDigitLower) || await previews.FindAsync(hash, size, press) is not { } path)
             return Results.NotFound();
         // What a hash names never changes.
         context.Response.Headers.CacheControl = "private, max-age=31536000, immutable";

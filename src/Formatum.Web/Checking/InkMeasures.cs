@@ -6,14 +6,14 @@ using Formatum.Core.Composing;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
-using Formatum.Imaging.Apart;
 using Formatum.Output;
 using Formatum.Output.Press;
+using Formatum.Web.Links;
 
 namespace Formatum.Web.Checking;
 
 /// <summary>The most ink on each page, measured on its plates, and kept for as long as the page shows the same.</summary>
-public sealed class InkMeasures(PreviewStore previews, ReadersApart readers, ProfileStore profiles)
+public sealed class InkMeasures(PicturePixels pixels, ProfileStore profiles)
 {
     /// <summary>In ppi: finer than the dots of a newspaper, and coarse enough for many pages.</summary>
     private const double Ppi = 72;
@@ -59,7 +59,7 @@ public sealed class InkMeasures(PreviewStore previews, ReadersApart readers, Pro
             {
                 double ppi = Math.Clamp(Math.Sqrt(MostPixels / page.Trim.Area) * Units.PointsPerInch, PageRaster.SmallestPpi, Ppi);
                 var plates = SeparatedPage.Of(scene, page.Trim, ppi, profiles.PressOf(publication.Setup),
-                    new(previews, readers) { PreviewsServe = true }, MostPixels, cancel);
+                    pixels.Quick(publication), MostPixels, cancel);
                 var (percent, at) = plates.Most();
                 double points = Units.PointsPerInch / ppi;
                 facts = facts.Add(page.Page.Id, new(percent, new((at % plates.Width + 1) * points, (at / plates.Width + 1) * points)));

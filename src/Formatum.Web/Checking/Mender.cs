@@ -55,7 +55,7 @@ public sealed class Mender(Checker checker, LinkUpdates updates, HeavyWork heavy
     {
         List<int> ids = [.. findings.Select(f => f.Part.Id)];
         if (remedy == FileRemedy.Find && string.IsNullOrWhiteSpace(folder))
-            throw new EditRefused("folder", "Say in which folder on the server to look for the files.");
+            return (null, findings.Select(f => new NotMended(f, "Say in which folder on the server to look for its file.")));
         var matches = remedy == FileRemedy.Update ? updates.Changed(publication, ids) : updates.InFolder(publication, ids, folder!);
         var (read, problems) = await updates.ReadAsync(matches);
         var known = read.Select(i => i.Id).ToHashSet();

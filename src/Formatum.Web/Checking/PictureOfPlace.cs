@@ -6,6 +6,7 @@ using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Output;
+using Formatum.Web.Links;
 
 namespace Formatum.Web.Checking;
 
@@ -51,7 +52,7 @@ public static class PictureOfPlace
         {
             svg.Append(CultureInfo.InvariantCulture, $"<g transform=\"{SvgWriter.Matrix(scene.ToSpread)}\">");
             if (!scene.Prints) SvgWriter.Shape(svg, scene.Outline, scene.Width, scene.Height, " class=\"place-empty\"");
-            SvgWriter.Content(svg, scene, idPrefix, image => $"/previews/{image.ContentHash}/{PreviewStore.Sizes[0]}");
+            SvgWriter.Content(svg, scene, idPrefix, image => Previews.Smallest(image, publication.Setup));
             svg.Append("</g>");
         }
         foreach (var trim in spread.Pages) Rect(svg, trim.Trim, "place-trim");

@@ -4,9 +4,9 @@ using System.Text.Json.Serialization;
 using Formatum.Core.Checking;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
-using Formatum.Imaging.Apart;
 using Formatum.Output.Reports;
 using Formatum.Web.Hosting;
+using Formatum.Web.Links;
 
 namespace Formatum.Web.Checking;
 
@@ -14,7 +14,7 @@ namespace Formatum.Web.Checking;
 public enum ReportKind { Html, Pdf, Json }
 
 /// <summary>Makes reports of what was found.</summary>
-public sealed class Reporter(PreviewStore previews, ReadersApart readers, HeavyWork heavy, TimeProvider clock)
+public sealed class Reporter(PicturePixels pixels, HeavyWork heavy, TimeProvider clock)
 {
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
     {
@@ -38,7 +38,7 @@ public sealed class Reporter(PreviewStore previews, ReadersApart readers, HeavyW
 
     /// <summary>What all reports of a check are made from.</summary>
     public CheckReport Gathered(PublicationFindings findings, IEnumerable<Finding> meant, CancellationToken cancel) =>
-        CheckReport.Of(findings, meant, clock.GetUtcNow(), new(previews, readers) { PreviewsServe = true }, cancel);
+        CheckReport.Of(findings, meant, clock.GetUtcNow(), pixels.Quick(findings.Publication), cancel);
 
     public static byte[] Made(CheckReport report, ReportKind kind, CancellationToken cancel)
     {

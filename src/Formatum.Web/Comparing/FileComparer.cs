@@ -6,12 +6,12 @@ using Formatum.Core.Comparing;
 using Formatum.Core.Publications;
 using Formatum.Documents;
 using Formatum.Imaging;
-using Formatum.Imaging.Apart;
 using Formatum.Output;
 using Formatum.Output.Fonts;
 using Formatum.Output.Making;
 using Formatum.Storage;
 using Formatum.Web.Hosting;
+using Formatum.Web.Links;
 using Formatum.Web.Outputs;
 
 namespace Formatum.Web.Comparing;
@@ -30,7 +30,7 @@ public sealed record ComparedWithFile(ComparedFile File, Recipe Recipe, IReadOnl
 /// Compares publications with PDFs made before: the pages are made anew the same way, from previews, and both are read by the same reader, so that what differs
 /// differs on the pages and not in the telling.
 /// </summary>
-public sealed class FileComparer(ComparedFiles files, RecipeShelf shelf, OutputJobs outputs, HeavyWork heavy, PreviewStore previews, ReadersApart readers,
+public sealed class FileComparer(ComparedFiles files, RecipeShelf shelf, OutputJobs outputs, HeavyWork heavy, PreviewStore previews, PicturePixels pixels,
     DiskRoom room, FontStore fonts)
 {
     /// <summary>Pictures are made no finer, in ppi: it is looked at on screens.</summary>
@@ -106,8 +106,7 @@ public sealed class FileComparer(ComparedFiles files, RecipeShelf shelf, OutputJ
         {
             await heavy.RunAsync(stop =>
             {
-                var source = new PixelSource(previews, readers) { PreviewsServe = true };
-                new OutputWriter(wish, source, previews, new(fonts, null), heavy.MostPixels, cancel: stop).Write(aside);
+                new OutputWriter(wish, pixels.Quick(wish.Publication), previews, new(fonts, null), heavy.MostPixels, cancel: stop).Write(aside);
                 return true;
             }, cancel);
             File.Move(aside, path, overwrite: true);

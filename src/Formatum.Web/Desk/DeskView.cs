@@ -87,6 +87,11 @@ public sealed record DeskView(Standing Standing, Spread Spread, IReadOnlyList<Fr
             ? id : 0).Where(id => id > 0).Distinct();
 }
 
+/// <summary>A picture whose subject point is set.</summary>
+/// <param name="Image">The picture.</param>
+/// <param name="Setup">Of the publication that shows it.</param>
+public sealed record SubjectView(LinkedImage Image, Setup Setup);
+
 /// <summary>An image in the contact sheet.</summary>
 /// <param name="Image">The image.</param>
 /// <param name="Publication">Its publication.</param>

@@ -87,7 +87,7 @@ internal static class HandLine
             if (asked is Write { Caret: var caret } write) presence.Tell(DeskView.Ids(write.Frames).FirstOrDefault(), caret);
             return asked.UnderWay(Ground.Of(standing, spread), question.Inside);
         }
-        catch (Exception e) when (e is EditRefused or JsonException)
+        catch (Exception e) when (e is EditRefused or JsonException or NotSupportedException)
         {
             // Told when the pointer is let go.
             return null;

@@ -5,6 +5,7 @@ using Formatum.Core.Fitting;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 using Formatum.Output;
+using Formatum.Web.Links;
 
 namespace Formatum.Web.Desk;
 
@@ -16,7 +17,7 @@ public static class PictureView
     {
         var scene = Composer.Compose(publication, frame, box, Typefaces.All);
         if (scene.Image is not { } image) return "";
-        string address = SpreadView.PreviewAddress(image.Source, image.Matrix), matrix = SvgWriter.Matrix(image.Matrix);
+        string address = Previews.Placed(image.Source, publication.Setup, image.Matrix), matrix = SvgWriter.Matrix(image.Matrix);
         var svg = new StringBuilder();
         svg.Append(CultureInfo.InvariantCulture, $"<g data-inside-frame=\"{frame.Id}\" data-corners=\"{Corners(scene)}\" " +
             $"data-middle=\"{Middle(publication, frame, scene)}\"><g class=\"inside-frame\" transform=\"{SvgWriter.Matrix(scene.ToSpread)}\">");

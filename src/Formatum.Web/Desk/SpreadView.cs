@@ -8,6 +8,7 @@ using Formatum.Core.Publications;
 using Formatum.Core.Stories;
 using Formatum.Imaging;
 using Formatum.Output;
+using Formatum.Web.Links;
 using Formatum.Web.Wording;
 
 namespace Formatum.Web.Desk;
@@ -50,7 +51,7 @@ public static class SpreadView
         foreach (var scene in Composer.FromMasters(publication, spread, Typefaces.All))
         {
             svg.Append(CultureInfo.InvariantCulture, $"<g transform=\"{SvgWriter.Matrix(scene.ToSpread)}\">");
-            SvgWriter.Content(svg, scene, "from-master-", image => PreviewAddress(image, scene.Image!.Matrix));
+            SvgWriter.Content(svg, scene, "from-master-", image => Previews.Placed(image, publication.Setup, scene.Image!.Matrix));
             svg.Append("</g>");
         }
         return svg.ToString();
@@ -188,7 +189,7 @@ public static class SpreadView
         }
         else
         {
-            SvgWriter.Content(svg, scene, "clip", image => PreviewAddress(image, scene.Image!.Matrix));
+            SvgWriter.Content(svg, scene, "clip", image => Previews.Placed(image, publication.Setup, scene.Image!.Matrix));
             if (FiguresOf(publication, frame) is { } figures) Overlays(svg, publication.ShapeOf(frame), box, figures);
             svg.Append(CultureInfo.InvariantCulture, $"<path class=\"contour\" d=\"{ContourPath(publication, frame, box)}\"/>");
         }
@@ -215,7 +216,7 @@ public static class SpreadView
         var svg = new StringBuilder();
         svg.Append(CultureInfo.InvariantCulture, $"<g class=\"tray-preview\" transform=\"{SvgWriter.Matrix(scene.ToSpread)}\">");
         SvgWriter.Shape(svg, publication.ShapeOf(frame), box.Width, box.Height, " class=\"tray-ground\"");
-        SvgWriter.Content(svg, scene, idPrefix, image => PreviewAddress(image, scene.Image!.Matrix));
+        SvgWriter.Content(svg, scene, idPrefix, image => Previews.Placed(image, publication.Setup, scene.Image!.Matrix));
         SvgWriter.Shape(svg, publication.ShapeOf(frame), box.Width, box.Height, " class=\"tray-edge\"");
         return svg.Append("</g>").ToString();
     }
@@ -274,7 +275,7 @@ public static class SpreadView
         {
             svg.Append(CultureInfo.InvariantCulture, $"<g transform=\"{SvgWriter.Matrix(frame.ToSpread)}\">");
             if (frame.Image is null && frame.Text is null) SvgWriter.Shape(svg, frame.Outline, frame.Width, frame.Height, " class=\"empty\"");
-            SvgWriter.Content(svg, frame, idPrefix, image => $"/previews/{image.ContentHash}/{PreviewStore.Sizes[0]}");
+            SvgWriter.Content(svg, frame, idPrefix, image => Previews.Smallest(image, publication.Setup));
             svg.Append("</g>");
         }
         if (spread.Pages.Length == 2)
@@ -345,15 +346,6 @@ public static class SpreadView
         frame.IsPlaceholder ? $"{frame.Label}, placeholder, {string.Join(' ', LabelOf(publication, frame).Lines)}"
             : publication.StoryOf(frame) is { Text: var text } ? $"{frame.Label}, text: {(text.Plain.Length > 80 ? text.Plain[..80] : text.Plain)}"
             : $"{frame.Label}, {publication.ImageOf(frame)?.Name}, {Words.Size(frame.Box.Width, frame.Box.Height, publication.Setup.Unit)}";
-
-    /// <summary>The smallest preview with about as many pixels as the image takes on a usual screen.</summary>
-    public static string PreviewAddress(LinkedImage image, Affine matrix)
-    {
-        const double PixelsPerPoint = 1.6;
-        double longest = PixelsPerPoint * Math.Max(matrix.ScaleX, matrix.ScaleY);
-        int size = PreviewStore.Sizes.FirstOrDefault(s => s >= longest, PreviewStore.Sizes[^1]);
-        return $"/previews/{image.ContentHash}/{Math.Max(size, PreviewStore.Sizes[1])}";
-    }
 
     public static string Ratio(Spread spread) => $"{N(spread.Trim.Width)}/{N(spread.Trim.Height)}";
 

@@ -1,3 +1,4 @@
+using Formatum.Core.Edits;
 using Formatum.Core.Publications;
 using Formatum.Web.Desk.Commands;
 
@@ -59,6 +60,19 @@ public sealed record UnderWay(IReadOnlyList<FramePatch> Frames, InsidePatch? Ins
             [.. attempt.Marks.Select(m => m.Upright ? new MarkLine(m.Line.At, m.Line.From, m.Line.At, m.Line.To)
                 : new MarkLine(m.Line.From, m.Line.At, m.Line.To, m.Line.At))],
             null, string.Join(" \u00b7 ", words.Where(w => w.Length > 0)), PreviewOfNew(publication, after, frames));
+    }
+
+    /// <summary>What an edit makes anew, as it will lie there: for what is typed, and not drawn.</summary>
+    /// <exception cref="Core.Checks.EditRefused">It cannot be made.</exception>
+    public static UnderWay OfNew(Ground ground, Edit edit)
+    {
+        var after = ground.Publication.With(edit.On(ground.Publication));
+        var spread = Spread.At(after, ground.Spread.Index);
+        var made = spread.FramesOf(after).Where(f => !ground.Publication.Frames.ContainsKey(f.Frame.Id)).ToList();
+        var drawn = made.Take(MostShown).Select((f, i) => SpreadView.Preview(after, f.Frame, f.Box, $"coming{i}-"));
+        int off = made.Count(f => !spread.Trim.Overlaps((f.Frame.Pose with { Box = f.Box }).Bounds));
+        string words = Wording.Words.Count(made.Count, "new frame") + (off > 0 ? $", {off} off the page" : "");
+        return Nothing with { Words = words, Preview = string.Concat(drawn) };
     }
 
     /// <summary>The pictures of frames that are not there yet, as they will be; null where there are none.</summary>

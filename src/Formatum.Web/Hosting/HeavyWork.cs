@@ -61,12 +61,36 @@ public sealed partial class HeavyWork(ServerOptions options)
         {
             Interlocked.Decrement(ref _waiting);
         }
-        return new Place(Places);
+        return new Place(this);
     }
 
-    private sealed class Place(SemaphoreSlim places) : IDisposable
+    private sealed class Place(HeavyWork work) : IDisposable
     {
-        public void Dispose() => places.Release();
+        public void Dispose()
+        {
+            work.Places.Release();
+            if (work.Places.CurrentCount == work.MostAtOnce) work.GiveBack();
+        }
+    }
+
+    private int MostAtOnce { get; } = options.Heavy;
+
+    /// <summary>So much memory more than it had when it last gave some back, in bytes, is worth a moment's halt.</summary>
+    private const long WorthGiving = 400L << 20;
+
+    private long _kept = Environment.WorkingSet;
+
+    /// <summary>Memory that heavy work used and nothing uses any more goes back to the machine, once nothing heavy is under way: the runtime itself would
+    /// keep it.</summary>
+    private void GiveBack()
+    {
+        long kept = Interlocked.Read(ref _kept);
+        if (Environment.WorkingSet - kept < WorthGiving || Interlocked.CompareExchange(ref _kept, long.MaxValue / 2, kept) != kept) return;
+        Task.Run(() =>
+        {
+            GC.Collect(GC.MaxGeneration, GCCollectionMode.Aggressive, blocking: true, compacting: true);
+            Interlocked.Exchange(ref _kept, Environment.WorkingSet);
+        });
     }
 
     /// <summary>

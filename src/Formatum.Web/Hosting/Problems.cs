@@ -80,6 +80,9 @@ public sealed partial class Problems(ILogger<Problems> log) : IExceptionHandler
                 return Problem(StatusCodes.Status422UnprocessableEntity, "The bundle was not taken in", exception.Message);
             case BadHttpRequestException { InnerException: JsonException json }:
                 return Json(json);
+            // An object of several kinds that does not say which it is.
+            case NotSupportedException { Source: "System.Text.Json" }:
+                return Json(new());
             case BadHttpRequestException bad:
                 return Problem(bad.StatusCode, "The request cannot be read", bad.Message);
             default:

@@ -4,7 +4,6 @@ using System.Text.Json.Serialization;
 using Formatum.Core.Checks;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
-using Formatum.Imaging.Apart;
 using Formatum.Output;
 using Formatum.Output.Fonts;
 using Formatum.Output.Making;
@@ -12,6 +11,7 @@ using Formatum.Output.Tickets;
 using Formatum.Storage;
 using Formatum.Web.Checking;
 using Formatum.Web.Hosting;
+using Formatum.Web.Links;
 
 namespace Formatum.Web.Outputs;
 
@@ -19,7 +19,7 @@ namespace Formatum.Web.Outputs;
 /// Makes outputs while people work on: so many at once, the rest in order. The newest of each publication are kept with what they were made by; half files
 /// never are.
 /// </summary>
-public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewStore previews, ReadersApart readers, ProfileStore profiles,
+public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewStore previews, PicturePixels pixels, PreviewMaker maker, ProfileStore profiles,
     FontStore fonts, DiskRoom room, Checker checker, Reporter reporter, TimeProvider clock, ILogger<OutputJobs> log) : IHostedService, IDisposable
 {
     /// <summary>So many outputs of a publication are kept, and no more of one wait or are made.</summary>
@@ -228,14 +228,16 @@ public sealed class OutputJobs(ServerOptions options, HeavyWork heavy, PreviewSt
     /// <summary>Waits for its place among the heavy work as long as it takes: nobody waits for it with an open line.</summary>
     private async Task MakeAsync(Running running, OutputWish wish, string half, CancellationToken stop)
     {
+        // Drawn pages show previews.
+        if (wish.Recipe.Kind == OutputKind.Pictures) await maker.MakeMissingAsync(wish.Publication.Images.Values);
         while (true)
         {
             try
             {
                 await heavy.RunAsync(cancel =>
                 {
-                    new OutputWriter(wish, new(previews, readers), previews, FilesOf(wish.Publication.Setup), heavy.MostPixels, made => Made(running, made),
-                        cancel).Write(half);
+                    new OutputWriter(wish, pixels.Of(wish.Publication), previews, FilesOf(wish.Publication.Setup), heavy.MostPixels,
+                        made => Made(running, made), cancel).Write(half);
                     return true;
                 }, stop);
                 return;

@@ -3,11 +3,11 @@ using Formatum.Core.Checks;
 using Formatum.Core.Composing;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
-using Formatum.Imaging.Apart;
 using Formatum.Output;
 using Formatum.Output.Press;
 using Formatum.Storage;
 using Formatum.Web.Hosting;
+using Formatum.Web.Links;
 
 namespace Formatum.Web.Outputs;
 
@@ -36,7 +36,7 @@ public sealed record InkAnswer(double Cyan, double Magenta, double Yellow, doubl
 }
 
 /// <summary>Spreads as their press will show them; those looked at last are kept, so that a pointer is answered at once.</summary>
-public sealed class PressViews(PublicationStore store, HeavyWork heavy, PreviewStore previews, ReadersApart readers, ProfileStore profiles)
+public sealed class PressViews(PublicationStore store, HeavyWork heavy, PicturePixels pixels, ProfileStore profiles)
 {
     private const int MostKept = 6;
 
@@ -78,7 +78,7 @@ public sealed class PressViews(PublicationStore store, HeavyWork heavy, PreviewS
             {
                 var spread = Spread.At(publication, key.Spread - 1);
                 return PressView.Of(Composer.Compose(publication, spread, Typefaces.All), spread.Trim, profiles.PressOf(publication.Setup),
-                    new(previews, readers), heavy.MostPixels, cancel);
+                    pixels.Of(publication), heavy.MostPixels, cancel);
             }, CancellationToken.None);
             _kept.AddFirst((key, made));
             if (_kept.Count > MostKept) _kept.RemoveLast();

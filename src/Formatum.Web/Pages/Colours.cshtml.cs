@@ -9,13 +9,14 @@ using Formatum.Output.Press;
 using Formatum.Storage;
 using Formatum.Web.Colours;
 using Formatum.Web.Hosting;
+using Formatum.Web.Links;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Formatum.Web.Pages;
 
 /// <summary>House style, Colours: the palette, changed with every frame it would touch, taken from files and pictures.</summary>
-public sealed class ColoursModel(PublicationStore store, HeavyWork heavy, MainColours mainColours, ProfileStore profiles)
+public sealed class ColoursModel(PublicationStore store, HeavyWork heavy, MainColours mainColours, ProfileStore profiles, PreviewMaker previews)
     : HouseStyleModel<PaletteColour>(store, "colours", "colour", "colour")
 {
     public required ColourSheet Sheet { get; set; }
@@ -121,6 +122,7 @@ public sealed class ColoursModel(PublicationStore store, HeavyWork heavy, MainCo
     {
         var publication = (await Store.OpenAsync(id)).Publication;
         var of = publication.Images.GetValueOrDefault(image) ?? throw new EditRefused("image", "That image is no longer in the publication.");
+        await previews.MakeMissingAsync([of]);
         var found = await heavy.RunAsync(_ => mainColours.Of(of.ContentHash), HttpContext.RequestAborted);
         return Partial("_MainColours", (id, of.Name, found));
     }

@@ -20,8 +20,8 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Formatum.Web.Pages;
 
 /// <summary>The Desk: a spread, where frames are made and filled.</summary>
-public sealed class DeskModel(PublicationStore store, ServerOptions options, SubjectFinder finder, ContourFinder contours, TableShelf tables,
-    CopiedFrames copied, Checker checker, HeavyWork heavy, DocumentsApart documents)
+public sealed class DeskModel(PublicationStore store, ServerOptions options, SubjectFinder finder, ContourFinder contours, PreviewMaker previews, TableShelf tables,
+    CopiedFrames copied, PicturePixels pixels, Checker checker, HeavyWork heavy, DocumentsApart documents)
     : PageModel
 {
     public required DeskView View { get; set; }
@@ -238,7 +238,7 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
             : throw Unreadable();
 
     private PartialViewResult Subject(Standing standing, int imageId) =>
-        standing.Publication.Images.TryGetValue(imageId, out var image) ? Partial("_Subject", image)
+        standing.Publication.Images.TryGetValue(imageId, out var image) ? Partial("_Subject", new SubjectView(image, standing.Publication.Setup))
             : throw new EditRefused("image", "That image is no longer in the publication. It may have been removed in another window.");
 
     /// <summary>Suggests subject points: for one image, or for every image that has none.</summary>
@@ -246,6 +246,7 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
     {
         var standing = await store.OpenAsync(id);
         var images = standing.Publication.Images.Values.Where(i => image is { } only ? i.Id == only : i.Subject is null).OrderBy(i => i.Id).ToList();
+        await previews.MakeMissingAsync(images);
         var found = await Task.Run(() => images.Select(i => new SubjectOf(i.Id, i.Subject, finder.Suggest(i))).Where(s => s.Suggested is not null)
             .ToImmutableArray());
         if (found.IsEmpty)
@@ -273,7 +274,7 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
         return Partial("_DeskAnswer", answer);
     }
 
-    private Hand HandOf(int id, int spread, DeskRequest request) => new(store, copied, contours, id, spread, HttpContext.Seen(request.Seen));
+    private Hand HandOf(int id, int spread, DeskRequest request) => new(store, copied, contours, previews, pixels, id, spread, HttpContext.Seen(request.Seen));
 
     private static DeskCommand Read(DeskRequest? request) => request?.Command ?? throw Unreadable();
 

@@ -48,6 +48,17 @@ public sealed class SetupModel(PublicationStore store, HeavyWork heavy) : PageMo
         return Content(Plan, "text/html");
     }
 
+    /// <summary>The form of a new publication once a size was chosen: its lengths are in the unit of that.</summary>
+    public async Task<IActionResult> OnGetSizedAsync()
+    {
+        await OpenAsync(null);
+        if (PaperSize.Named(Form.Size) is { } paper) Form.TakeUnit(paper.Unit);
+        ModelState.Clear();
+        ReadForm();
+        Errors = [];
+        return Page();
+    }
+
     public async Task<IActionResult> OnPostAsync(int? id)
     {
         await OpenAsync(id);

@@ -56,6 +56,27 @@ public sealed class SetupForm
     /// <summary>The publication's revision when the form was opened.</summary>
     public long Seen { get; set; }
 
+    /// <summary>What a new publication begins with in each unit: round figures, as printers and designers use them (common practice, no source).</summary>
+    private static readonly Dictionary<LengthUnit, string[]> Usual = new()
+    {
+        [LengthUnit.Millimetre] = ["15 mm", "18 mm", "18 mm", "14 mm", "5 mm", "3 mm", "2 mm"],
+        [LengthUnit.Inch] = ["0.625 in", "0.75 in", "0.75 in", "0.5 in", "0.2 in", "0.125 in", "0.0625 in"],
+    };
+
+    /// <summary>Gives the lengths of a new publication in a unit: what nobody changed as is usual there, what was typed as long as it is.</summary>
+    public void TakeUnit(LengthUnit unit)
+    {
+        if (unit == Unit || !Usual.TryGetValue(unit, out string[]? there)) return;
+        var before = Unit;
+        string?[] now = [Top, Bottom, Inside, Outside, Gutter, Bleed, Narrower];
+        for (int i = 0; i < now.Length; i++)
+        {
+            if (Usual.TryGetValue(before, out string[]? usual) && now[i] == usual[i]) now[i] = there[i];
+            else if (Units.TryParse(now[i], before, out double points)) now[i] = Units.Text(points, unit);
+        }
+        (Top, Bottom, Inside, Outside, Gutter, Bleed, Narrower, Unit) = (now[0], now[1], now[2], now[3], now[4], now[5], now[6], unit);
+    }
+
     public static SetupForm Of(Standing standing)
     {
         var publication = standing.Publication;

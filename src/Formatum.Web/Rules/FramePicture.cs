@@ -4,6 +4,7 @@ using Formatum.Core.Composing;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Output;
+using Formatum.Web.Links;
 
 namespace Formatum.Web.Rules;
 
@@ -18,7 +19,7 @@ public static class FramePicture
         svg.Append(CultureInfo.InvariantCulture, $"<svg class=\"frame-picture\" hx-disable viewBox=\"{N(-room)} {N(-room)} {N(scene.Width + 2 * room)} " +
             $"{N(scene.Height + 2 * room)}\" aria-hidden=\"true\">");
         SvgWriter.Shape(svg, scene.Outline, scene.Width, scene.Height, " class=\"sample-ground\"");
-        SvgWriter.Content(svg, scene, idPrefix, image => $"/previews/{image.ContentHash}/{PreviewStore.Sizes[0]}");
+        SvgWriter.Content(svg, scene, idPrefix, image => Previews.Smallest(image, publication.Setup));
         // A border of its own says where it ends.
         if (scene.Look.Border is null) SvgWriter.Shape(svg, scene.Outline, scene.Width, scene.Height, " class=\"sample-outline\"");
         return svg.Append("</svg>").ToString();

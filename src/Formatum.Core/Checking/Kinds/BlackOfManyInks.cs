@@ -9,8 +9,8 @@ internal sealed class BlackOfManyInks : KindCheck
     /// <summary>From this size on, in points, the plates being off by a hair does not show. Common practice, no source.</summary>
     private const double LargeType = 24;
 
-    /// <summary>From this much black ink on, and up to this much light, a colour is read as black. Our own measure, no source.</summary>
-    private const double LeastKey = 0.8, MostLight = 0.1;
+    /// <summary>From this much black ink on a colour is read as black. Our own measure, no source.</summary>
+    private const double LeastKey = 0.8;
 
     public override FindingKind Kind => FindingKind.BlackOfManyInks;
     public override string Title => "Black words of several inks";
@@ -23,14 +23,10 @@ internal sealed class BlackOfManyInks : KindCheck
         if (found.Count > 0) yield return On(text, $"Words are set in {string.Join(", ", found.Select(c => c.Text))}.", found.Count);
     }
 
-    /// <summary>The black ink alone that a colour is meant for; null where it is that already, or no black.</summary>
-    private static CmykColour? Black(Colour ink) => ink switch
-    {
-        CmykColour { Key: >= LeastKey } four when four.Cyan + four.Magenta + four.Yellow > 0 => new CmykColour(0, 0, 0, 1),
-        // Pure black is printed in ink black alone, however it was given.
-        RgbColour light when light != Colour.Black && light.Luminance < MostLight && ColourNotOfIntent.IsNeutral(light) => new CmykColour(0, 0, 0, 1),
-        _ => null,
-    };
+    /// <summary>The black ink alone that a colour is meant for; null where it is that already, or no black. Light without a colour is printed in it
+    /// anyway.</summary>
+    private static CmykColour? Black(Colour ink) => ink is CmykColour { Key: >= LeastKey } four && four.Cyan + four.Magenta + four.Yellow > 0
+        ? new CmykColour(0, 0, 0, 1) : null;
 
     public override IEnumerable<Remedy> Remedies(RemedyContext context, Finding finding) =>
     [

@@ -13,8 +13,8 @@ internal sealed class ColourNotOfIntent : KindCheck
     public override string Mark => "light, not ink";
     public override string Why => "A press prints inks. What a screen shows as light comes out otherwise, most of all bright colours.";
 
-    /// <summary>Whether a colour is grey: as good as one ink.</summary>
-    internal static bool IsNeutral(RgbColour colour) => colour.Red == colour.Green && colour.Green == colour.Blue;
+    /// <summary>Whether light has no colour: it is printed in ink black alone.</summary>
+    private static bool IsNeutral(RgbColour colour) => colour.Red == colour.Green && colour.Green == colour.Blue;
 
     private static bool IsLight(Colour colour) => colour is RgbColour light && !IsNeutral(light);
 

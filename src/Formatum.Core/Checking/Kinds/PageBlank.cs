@@ -25,7 +25,7 @@ internal sealed class PageBlank : KindCheck
         ];
         foreach (var page in spread.Spread.Pages)
         {
-            if (printed.Any(box => Overlaps(box, page.Trim))) continue;
+            if (printed.Any(box => box.Overlaps(page.Trim))) continue;
             // Called by its number only where it is shown: that changes with the pages before it.
             yield return On(new(PartKind.Page, page.Page.Id), "", "", 1) with
             {
@@ -34,11 +34,13 @@ internal sealed class PageBlank : KindCheck
         }
     }
 
-    private static bool Overlaps(Box p, Box q) => p.X < q.Right && p.Right > q.X && p.Y < q.Bottom && p.Bottom > q.Y;
-
-    public override IEnumerable<Remedy> Remedies(RemedyContext context, Finding finding) =>
-    [
-        new("removePage", "Remove the page", publication => publication.Order.IndexOf(finding.Part.Id) is >= 0 and var at && publication.PageCount > 1
-            ? new RemovePages([at + 1]) : null),
-    ];
+    /// <summary>Where a page less would be told as a page too few, it is no remedy.</summary>
+    public override IEnumerable<Remedy> Remedies(RemedyContext context, Finding finding)
+    {
+        var now = context.Publication;
+        if (context.Profile.SeverityOf(FindingKind.PagesNotInFours) != Severity.Off && PagesNotInFours.IsFound(now.Setup, now.PageCount - 1)
+            && !PagesNotInFours.IsFound(now.Setup, now.PageCount)) yield break;
+        yield return new("removePage", "Remove the page", publication => publication.Order.IndexOf(finding.Part.Id) is >= 0 and var at && publication.PageCount > 1
+            ? new RemovePages([at + 1]) : null);
+    }
 }

@@ -23,7 +23,8 @@ internal sealed class TextLeftOver : KindCheck
         if (TextRoom.NextEmpty(publication, frame) is { } next)
             yield return new("runOn", $"Run on into {next.Label}", p => FrameOf(p, finding) is { } from && TextRoom.NextEmpty(p, from) is { } into
                 ? new RunOn(from.Id, into.Id) : null);
-        yield return new("setSmaller", "Set it smaller", p => TextRoom.Smaller(p, storyId, context.Profile.SmallestType, context.Typefaces));
+        if (TextRoom.CanBeSmaller(publication, storyId, context.Profile.SmallestType, context.Typefaces))
+            yield return new("setSmaller", "Set it smaller", p => TextRoom.Smaller(p, storyId, context.Profile.SmallestType, context.Typefaces));
         if (publication.Order.IndexOf(frame.PageId) >= 0)
             yield return new("addPages", "Add pages until it ends", p => FrameOf(p, finding) is { } from
                 ? TextRoom.UntilItEnds(p, from, context.Typefaces) : null);

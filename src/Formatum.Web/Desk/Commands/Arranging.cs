@@ -105,9 +105,12 @@ public sealed record Restack : Gesture
 }
 
 /// <summary>Copies in a row, or in rows and columns.</summary>
-public sealed record Repeat : Gesture
+public sealed record Repeat : Gesture, IUnderHand
 {
-    public int Count { get; init; } = 1;
+    /// <summary>How many there will be in a row, with what is there already.</summary>
+    public int Columns { get; init; } = 2;
+
+    /// <summary>And in how many rows.</summary>
     public int Rows { get; init; } = 1;
 
     /// <summary>From one copy to the next, as typed; side by side with a gutter between where nothing was.</summary>
@@ -121,8 +124,11 @@ public sealed record Repeat : Gesture
         double gap = ground.Setup.Columns.Gutter, x = ground.LengthOr("byX", ByX, around.Width + gap, errors),
             y = ground.LengthOr("byY", ByY, Rows > 1 ? around.Height + gap : 0, errors);
         errors.ThrowIfAny();
-        return new RepeatFrames(FrameIds, ground.Spread.Index, new(x, y), Count, Rows);
+        if (Columns == 1 && Rows == 1) throw new EditRefused("columns", "There is one already. Ask for two or more in a row, or for several rows.");
+        return new RepeatFrames(FrameIds, ground.Spread.Index, new(x, y), Columns - 1, Rows);
     }
+
+    public UnderWay UnderWay(Ground ground, bool inside) => Desk.UnderWay.OfNew(ground, ToEdit(ground));
 }
 
 public sealed record Lock : Gesture

@@ -17,6 +17,7 @@ public sealed record FindContour : DeskCommand
         var image = ground.Publication.ImageOf(ground.Frames(FrameIds)[0])
             ?? throw new EditRefused("strength", "There is no picture in this frame yet. Place one first.");
         if (Strength is not (>= 0 and <= 100)) throw new EditRefused("strength", "The strength of a contour lies between 0 and 100 %.");
+        await hand.Previews.MakeMissingAsync([image]);
         var found = await Task.Run(() => hand.Contours.Find(image.ContentHash, Strength / 100));
         // Where nothing is told from the ground, the strength that was asked for stays, to go on from.
         return await hand.EditAsync(new ChangeContour(image.Id, found ?? new(Strength / 100, [])));

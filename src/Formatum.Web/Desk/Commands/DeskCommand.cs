@@ -5,6 +5,7 @@ using Formatum.Core.Edits;
 using Formatum.Core.Publications;
 using Formatum.Imaging;
 using Formatum.Storage;
+using Formatum.Web.Links;
 
 namespace Formatum.Web.Desk.Commands;
 
@@ -42,6 +43,7 @@ namespace Formatum.Web.Desk.Commands;
 [JsonDerivedType(typeof(Ungroup), "ungroup")]
 [JsonDerivedType(typeof(Remove), "remove")]
 [JsonDerivedType(typeof(ChooseOutline), "outline")]
+[JsonDerivedType(typeof(TakeDrawingOutline), "outline-of-drawing")]
 [JsonDerivedType(typeof(MovePoint), "shape-move")]
 [JsonDerivedType(typeof(NudgePoint), "shape-nudge")]
 [JsonDerivedType(typeof(AddPoint), "shape-add")]
@@ -144,7 +146,7 @@ public abstract record Gesture : DeskCommand
 }
 
 /// <summary>Who does something, where, and what they had seen of it.</summary>
-public sealed record Hand(PublicationStore Store, CopiedFrames Copied, ContourFinder Contours, int PublicationId, int SpreadNumber, Seen Seen)
+public sealed record Hand(PublicationStore Store, CopiedFrames Copied, ContourFinder Contours, PreviewMaker Previews, PicturePixels Pixels, int PublicationId, int SpreadNumber, Seen Seen)
 {
     public Task<Standing> StandingAsync(int? publicationId = null) => Store.OpenAsync(publicationId ?? PublicationId);
 

@@ -60,7 +60,7 @@ public abstract record Drag : Gesture, IUnderHand
 
     public sealed override Edit ToEdit(Ground ground) => Attempt(ground).Edit;
 
-    public UnderWay UnderWay(Ground ground, bool inside) => Desk.UnderWay.Of(ground, Attempt(ground), inside, ShowsPoints);
+    public virtual UnderWay UnderWay(Ground ground, bool inside) => Desk.UnderWay.Of(ground, Attempt(ground), inside, ShowsPoints);
 
     /// <summary>A turn with Shift goes in steps of so many degrees.</summary>
     protected const double TurnStep = 15;

@@ -203,6 +203,9 @@ public sealed record DrawGrid : Drawing
         return new(new MakeFrames(ground.Spread.Index, [.. boxes], Shape.Outline, Rule), drawn.Marks, drawn.Words);
     }
 
+    public override UnderWay UnderWay(Ground ground, bool inside) => string.IsNullOrEmpty(Fills) ? base.UnderWay(ground, inside)
+        : Desk.UnderWay.OfNew(ground, Attempt(ground).Edit);
+
     // Left out, another measure holds; typed and emptied is an error.
     private static double LengthOr(Ground ground, string field, string? text, double otherwise, FieldErrors errors) =>
         text is null ? otherwise : ground.Length(field, text, errors) ?? 0;

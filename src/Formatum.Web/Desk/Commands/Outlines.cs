@@ -1,9 +1,13 @@
 using System.Collections.Immutable;
 using Formatum.Core.Arranging;
 using Formatum.Core.Checks;
+using Formatum.Core.Composing;
 using Formatum.Core.Edits;
 using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
+using Formatum.Imaging;
+using Formatum.Output;
+using Formatum.Storage;
 
 namespace Formatum.Web.Desk.Commands;
 
@@ -17,6 +21,27 @@ public sealed record ChooseOutline : Gesture
     public double Depth { get; init; }
 
     public override Edit ToEdit(Ground ground) => new ChangeFrames { FrameIds = FrameIds, Outline = new FrameShape(Outline, Sides, Depth).Outline };
+}
+
+/// <summary>A frame takes on the outline of the largest form in its drawing, where that lies on the page.</summary>
+public sealed record TakeDrawingOutline : DeskCommand
+{
+    public override async Task<EditOutcome> DoAsync(Hand hand)
+    {
+        var ground = await hand.GroundAsync();
+        var (publication, frame) = (ground.Publication, ground.Frames(FrameIds)[0]);
+        if (publication.ImageOf(frame) is not { Format: "svg" } image)
+            throw new EditRefused("outline", "An outline is taken from a drawing. Place an SVG in the frame first.");
+        var drawing = await Task.Run(() => hand.Pixels.DrawingOf(image));
+        if (drawing is null || DrawingOutline.Largest(drawing) is not { } form)
+            throw new EditRefused("outline", $"No outline can be taken from {image.Name}: nothing in it is filled as lines alone, or it is too fine. Simplify it "
+                + "in the program it was drawn with.");
+        var scene = Composer.Compose(publication, frame, ground.PoseOf(frame).Box, Typefaces.All);
+        var toSpread = scene.ToSpread.After(scene.Image!.Matrix);
+        var (box, outline) = Outlines.Free([.. form.Select(p => p.Mapped(toSpread.Apply))]);
+        var placed = ground.Placed([new(frame, new(box, 0))], PictureAtSizing.Refitted, "Take the drawing's outline");
+        return await hand.EditAsync(placed with { Places = [placed.Places[0] with { Outline = outline }] });
+    }
 }
 
 /// <summary>A frame whose outline is changed at its points.</summary>

@@ -58,6 +58,7 @@ const table = [
       run: event => stepHand(event.key === 'ArrowRight' ? 1 : -1) },
   { keys: ['t'], group: 'Tray', words: 'Take up the pictures of the tray, or put them down', when: hasTray, run: toggleHand },
   { keys: ['Escape'], when: hasHand, run: () => takeUp(null) },
+  { show: 'Shift, Ctrl click', group: 'Tray', words: 'On pictures of the tray or the images: mark several' },
   { show: 'Alt \u2190 \u2192, Delete', group: 'Tray', words: 'On a picture of the tray: move it, take it out' },
 
   { keys: ['p'], group: 'Outline', words: 'Change the points of the frame\u2019s outline', when: () => chosen() && canShape(),
@@ -87,7 +88,7 @@ const table = [
       words: 'Nudge; with Shift, ten times', when: event => chosen() && !away(event), run: byArrow(nudge) },
   { show: 'Shift, Alt, Ctrl', group: 'Arranging', words: 'While moving: straight; a copy; without snapping' },
   { show: 'Shift, Alt, Ctrl', group: 'Arranging', words: 'While sizing: the ratio kept; from the middle; the picture scaled too' },
-  { keys: ['ctrl+d'], group: 'Arranging', words: 'Duplicate', when: chosen, run: () => edit({ do: 'repeat', count: 1, rows: 1, byX: '12pt', byY: '12pt' }) },
+  { keys: ['ctrl+d'], group: 'Arranging', words: 'Duplicate', when: chosen, run: () => edit({ do: 'repeat', columns: 2, rows: 1, byX: '12pt', byY: '12pt' }) },
   { keys: ['ctrl+g', 'ctrl+shift+g'], show: 'Ctrl G', group: 'Arranging', words: 'Group; with Shift, ungroup', when: chosen,
       run: event => edit({ do: event.shiftKey ? 'ungroup' : 'group' }) },
   { keys: ['PageUp', 'shift+PageUp'], show: 'Page\u00a0up', group: 'Arranging', words: 'Forward; with Shift, to the front', when: chosen,

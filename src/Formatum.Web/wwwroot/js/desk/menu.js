@@ -44,7 +44,7 @@ const groups = [
     { words: 'To back', keys: 'Shift Page down', when: any, run: () => edit({ do: 'stack', stack: 'Back' }) },
   ],
   [
-    { words: 'Duplicate', keys: 'Ctrl D', when: any, run: () => edit({ do: 'repeat', count: 1, rows: 1, byX: '12pt', byY: '12pt' }) },
+    { words: 'Duplicate', keys: 'Ctrl D', when: any, run: () => edit({ do: 'repeat', columns: 2, rows: 1, byX: '12pt', byY: '12pt' }) },
     { words: 'Group', keys: 'Ctrl G', when: () => state.selection.length > 1, run: () => edit({ do: 'group' }) },
     { words: 'Ungroup', keys: 'Ctrl Shift G', when: some('[data-group]'), run: () => edit({ do: 'ungroup' }) },
     { words: 'Lock', when: () => any() && !some('.frame-locked')(), run: () => edit({ do: 'lock' }) },

@@ -8,8 +8,8 @@ import { write } from '../writing/text.js';
 
 const buttons = [...document.querySelectorAll('.tool[data-tool]')];
 const words = document.getElementById('tool-words');
-const gridForm = document.getElementById('grid-form');
-const gridCard = document.getElementById('grid-card');
+export const gridForm = document.getElementById('grid-form');
+export const gridCard = document.getElementById('grid-card');
 
 const shapeOptions = document.getElementById('shape-options'), sidesField = document.getElementById('shape-sides'),
     depthField = document.getElementById('shape-depth');
@@ -67,7 +67,7 @@ export function takeImage(image) {
   takeTool('set-down');
 }
 
-const gridValues = () => {
+export const gridValues = () => {
   const values = Object.fromEntries(new FormData(gridForm));
   return { ...values, rule: values.rule || null, page: values.page || null };
 };

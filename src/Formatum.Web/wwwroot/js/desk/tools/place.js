@@ -105,7 +105,7 @@ onArrived(refresh);
 let pointer = null;
 canvas.addEventListener('pointermove', event => { pointer = at(event); });
 canvas.addEventListener('pointerleave', () => { pointer = null; });
-function inSight() {
+export function inSight() {
   const { left, top, width, height } = canvas.getBoundingClientRect();
   return at({ clientX: left + width / 2, clientY: top + height / 2 });
 }
