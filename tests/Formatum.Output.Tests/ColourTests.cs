@@ -119,7 +119,8 @@ public sealed class ColourTests : IDisposable
     [Fact]
     public void Pictures_in_inks_of_any_kind_are_shown()
     {
-        using var four = (Image.Black(60, 40, bands: 4) + new double[] { 0, 0, 0, 255 }).Cast(Enums.BandFormat.Uchar).Copy(interpretation: Enums.Interpretation.Cmyk);
+        using var four = (Image.Black(60, 40, bands: 4) + new double[] { 0, 0, 0, 255 }).Cast(Enums.BandFormat.Uchar)
+            .Copy(interpretation: Enums.Interpretation.Cmyk);
         using var turned = four.Mutate(m => m.Set(GValue.GIntType, "orientation", 6));
         turned.WriteToFile(_shop.Folder["turned.jpg"]);
         using var half = (Image.Black(60, 40) + 128).Cast(Enums.BandFormat.Uchar);

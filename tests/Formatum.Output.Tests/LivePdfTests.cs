@@ -101,7 +101,8 @@ public sealed class LivePdfTests : IDisposable
     {
         string words = string.Join(' ', Enumerable.Repeat("Visitors watch the firing of extraordinary stoneware", 8));
         var set = TextStyle.Usual with { Hyphenate = true, Size = 12 };
-        var p = Workshop.Do(Publication.Create(Workshop.A4(), 1), new MakeFrame { Page = 1, Box = new(50, 50, 190, 700), Text = new([new Paragraph(words, set)]) });
+        var p = Workshop.Do(Publication.Create(Workshop.A4(), 1), new MakeFrame { Page = 1, Box = new(50, 50, 190, 700), Text = new([new Paragraph(words,
+            set)]) });
         string path = _shop.Folder["words.pdf"];
         PdfWriter.Write(p, new(_shop.Previews), new() { Live = true, Bleed = false }, path);
         var lines = Core.Composing.Composer.Compose(p, Spread.At(p, 0), Typefaces.All).Items.Single().Text!.Lines;
@@ -120,7 +121,8 @@ public sealed class LivePdfTests : IDisposable
         string read = string.Join('\n', Tool.Run("pdfinfo", "-struct-text", Write(spreads: true)).Split('\n').Select(l => l.TrimEnd()));
         read.ShouldContain("Link");
         int see = read.IndexOf("See ", StringComparison.Ordinal), link = read.IndexOf("Link", see, StringComparison.Ordinal);
-        int address = read.IndexOf("https://brackenfold.example/firing", link, StringComparison.Ordinal), more = read.IndexOf("for more", StringComparison.Ordinal);
+        int address = read.IndexOf("https://brackenfold.example/firing", link, StringComparison.Ordinal), more = read.IndexOf("for more",
+            StringComparison.Ordinal);
         (see < link, link < address, address < more, read.IndexOf("H1", see, StringComparison.Ordinal) > more).ShouldBe((true, true, true, true), read);
         var objects = System.Text.Json.JsonDocument.Parse(Tool.Run("qpdf", "--json=1", "--json-key=objects", _shop.Folder["live-True.pdf"])).RootElement
             .GetProperty("objects").EnumerateObject().ToDictionary(o => o.Name, o => o.Value);
@@ -131,10 +133,12 @@ public sealed class LivePdfTests : IDisposable
             .GetProperty("/ParentTree").GetProperty("/Nums").EnumerateArray().ToList();
         foreach (var (name, annotation) in annotations)
         {
-            int at = numbers.FindIndex(n => n.ValueKind == System.Text.Json.JsonValueKind.Number && n.GetInt32() == annotation.GetProperty("/StructParent").GetInt32());
+            int at = numbers.FindIndex(n => n.ValueKind == System.Text.Json.JsonValueKind.Number && n.GetInt32() == annotation.GetProperty("/StructParent")
+                .GetInt32());
             var element = objects[numbers[at + 1].GetString()!];
             element.GetProperty("/S").GetString().ShouldBe("/Link");
-            element.GetProperty("/K").EnumerateArray().Where(k => k.ValueKind == System.Text.Json.JsonValueKind.Object).Select(k => k.GetProperty("/Obj").GetString())
+            element.GetProperty("/K").EnumerateArray().Where(k => k.ValueKind == System.Text.Json.JsonValueKind.Object).Select(k => k.GetProperty("/Obj")
+                .GetString())
                 .ShouldBe([name]);
         }
     }

@@ -48,7 +48,8 @@ public sealed class PressConversionTests
     }
 
     /// <summary>
-    /// The general press is that of the data it is made from (FOGRA39L, Debian's icc-profiles-free): CIELAB of single patches, read from its file, against Little
+    /// The general press is that of the data it is made from (FOGRA39L, Debian's icc-profiles-free): CIELAB of single patches, read from its file, against
+    /// Little
     /// CMS going from the profile to Lab.
     /// </summary>
     [Theory]
@@ -88,7 +89,8 @@ public sealed class PressConversionTests
         for (int ink = 0; ink <= 100; ink++)
         {
             var shown = General.OnScreen(new(0, 0, 0, ink / 100.0));
-            (Math.Max(shown.Red, Math.Max(shown.Green, shown.Blue)) - Math.Min(shown.Red, Math.Min(shown.Green, shown.Blue))).ShouldBeLessThanOrEqualTo(4, $"K {ink}");
+            (Math.Max(shown.Red, Math.Max(shown.Green, shown.Blue)) - Math.Min(shown.Red, Math.Min(shown.Green, shown.Blue))).ShouldBeLessThanOrEqualTo(4,
+                $"K {ink}");
         }
         General.OnScreen(new(0, 0, 0, 1)).Green.ShouldBeLessThan((byte)32);
         byte[] greys = [.. Enumerable.Range(0, 256).SelectMany(v => new[] { (byte)v, (byte)v, (byte)v })];

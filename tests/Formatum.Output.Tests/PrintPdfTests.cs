@@ -274,7 +274,8 @@ public sealed class PrintPdfTests : IDisposable
     public void Words_in_drawings_are_ink_black_alone(bool convert)
     {
         File.WriteAllText(_shop.Folder["words.svg"], "<svg xmlns='http://www.w3.org/2000/svg' width='400' height='400'><text x='10' y='150' " +
-            "font-size='140'>Kiln</text><rect y='200' width='200' height='200' fill='#808080'/><rect x='200' y='200' width='200' height='200' fill='#c33'/></svg>");
+            "font-size='140'>Kiln</text><rect y='200' width='200' height='200' fill='#808080'/><rect x='200' y='200' width='200' " +
+            "height='200' fill='#c33'/></svg>");
         var p = Workshop.Link(Square(), _shop.Reader.Read(_shop.Folder["words.svg"], "words.svg"));
         p = Workshop.Do(p, new MakeFrame { Page = 1, Box = new(0, 0, 400, 400), ImageId = p.Images.Keys.Single() });
         string pdf = Write(p, Print with { Convert = convert });
@@ -292,7 +293,8 @@ public sealed class PrintPdfTests : IDisposable
         plates["Magenta"].Getpoint(300, 300)[0].ShouldBeGreaterThan(180);
         // As the plates that are made here for the screen show it.
         var spread = Spread.At(p, 0);
-        var ours = Output.Press.SeparatedPage.Of(Core.Composing.Composer.Compose(p, spread, Typefaces.All), spread.Trim, 72, Press, PixelSource.Plain, 1_000_000,
+        var ours = Output.Press.SeparatedPage.Of(Core.Composing.Composer.Compose(p, spread, Typefaces.All), spread.Trim, 72, Press, PixelSource.Plain,
+            1_000_000,
             CancellationToken.None);
         ours.Inks.AsSpan((300 * ours.Width + 100) * 4, 4).ToArray().ShouldBe([0, 0, 0, (byte)plates["Black"].Getpoint(100, 300)[0]]);
     }

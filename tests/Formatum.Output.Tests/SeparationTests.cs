@@ -168,7 +168,8 @@ public sealed class SeparationTests : IDisposable
             double[] parts = [four.Cyan * 255, four.Magenta * 255, four.Yellow * 255, four.Key * 255];
             using (var patch = (Image.Black(8, 8, bands: 4) + parts).Cast(Enums.BandFormat.Uchar).Copy(interpretation: Enums.Interpretation.Cmyk))
                 patch.Tiffsave(_shop.Folder["patch.tif"]);
-            Tool.Run("vips", "icc_transform", _shop.Folder["patch.tif"], _shop.Folder["seen.png"], "srgb", "--input-profile", ColourProfile.GeneralPress.Source, "--intent", "relative",
+            Tool.Run("vips", "icc_transform", _shop.Folder["patch.tif"], _shop.Folder["seen.png"], "srgb", "--input-profile",
+                ColourProfile.GeneralPress.Source, "--intent", "relative",
                 "--black-point-compensation");
             using var seen = Image.Pngload(_shop.Folder["seen.png"]);
             var ours = Press.OnScreen(four);

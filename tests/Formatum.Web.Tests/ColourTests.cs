@@ -44,14 +44,14 @@ public sealed class ColourTests(Workplace place) : InBrowser(place)
         Type("#ink-Cyan", "100");
         Browser.Until(() => Browser.Has($"[data-touched='{frame}']"), "the frame is shown before and after");
         Browser.Until(() => Browser.Find("#rule-samples").Text.Contains("C 100 M 0 Y 100 K 0", StringComparison.Ordinal), "its figures are shown");
-        Browser.Find("#rule-samples").Text.ShouldContain("#008c33");
+        Browser.Find("#rule-samples").Text.ShouldContain("#009641");
         Type("#rule-name", "Spring");
         Browser.Click("#apply");
         Browser.Until(() => Browser.Find("[aria-current=page] .rule-name").Text is not null && Browser.Driver.FindElements(By.CssSelector(".colour-item"))
             .Any(c => c.Text.Contains("Spring", StringComparison.Ordinal)), "it is renamed");
         OpenDesk(id);
-        Browser.Has($"#frame-{frame} rect.shape[fill='#008c33']").ShouldBeTrue();
-        Fill($"#frame-{frame} .set-text text").ShouldBe("#ea0082");
+        Browser.Has($"#frame-{frame} rect.shape[fill='#009641']").ShouldBeTrue();
+        Fill($"#frame-{frame} .set-text text").ShouldBe("#e6007e");
         var look = (await Server.GetAsync($"/api/publications/{id}")).GetProperty("frames")[0].GetProperty("look");
         look.GetProperty("background").GetString().ShouldBe("Spring");
         look.GetProperty("border").GetProperty("colour").GetProperty("cmyk")[1].GetDouble().ShouldBe(0.5);
@@ -91,7 +91,7 @@ public sealed class ColourTests(Workplace place) : InBrowser(place)
         Browser.Until(() => Browser.Has("#text-colour-name"), "the text's inspector");
         Browser.Find("#text-colour-name option:checked").Text.ShouldBe("Magenta");
         Browser.Driver.FindElements(By.CssSelector("#text-colour-name option")).First(o => o.Text == "Cyan").Click();
-        Browser.Until(() => Fill($"#frame-{frame} .set-text text") == "#0099e4", "cyan");
+        Browser.Until(() => Fill($"#frame-{frame} .set-text text") == "#009fe3", "cyan");
         Browser.Click("#more-look summary");
         Browser.Find("#look-background-colour-name option:checked").Text.ShouldBe("Yellow");
         Browser.Find("#look-border-colour-name option:checked").Text.ShouldBe("own colour");

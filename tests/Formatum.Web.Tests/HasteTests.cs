@@ -17,6 +17,11 @@ public sealed class HasteTests(Workplace place) : InBrowser(place)
     {
         _id = await Server.NewPublicationAsync("Haste", pages: 1, facing: false);
         await FilledAsync(_id);
+        Open(milliseconds);
+    }
+
+    private void Open(int milliseconds)
+    {
         if (milliseconds == 0) OpenDesk(_id);
         else
         {
@@ -89,13 +94,7 @@ public sealed class HasteTests(Workplace place) : InBrowser(place)
     {
         _id = await Server.NewPublicationAsync("Haste", pages: 1, facing: false);
         int frame = (await FilledAsync(_id, (100, 100, 300, 120)))[0];
-        if (milliseconds == 0) OpenDesk(_id);
-        else
-        {
-            _line = new(Server.Address, TimeSpan.FromMilliseconds(milliseconds));
-            Browser.Driver.Navigate().GoToUrl($"{_line.Address}/publications/{_id}/desk/1");
-            Browser.Find("#desk[data-ready]");
-        }
+        Open(milliseconds);
         var at = Window(250, 160);
         Drag(Hasty().MoveToLocation(at.X, at.Y).DoubleClick(), (250, 160), (250, 140)).Perform();
         Frame(_id, frame, f => f.GetProperty("recrop").GetProperty("point").ValueKind == JsonValueKind.Array, "panned");
@@ -150,6 +149,112 @@ public sealed class HasteTests(Workplace place) : InBrowser(place)
         }
         Eventually(_id, f => f.Length == 10, "ten frames");
         (await FramesAsync(_id)).Select(f => Math.Round((D(f, "x") - 60) / 50)).ShouldBe([0, 1, 2, 3, 4, 5, 6, 7, 8, 9]);
+        End();
+    }
+
+    /// <summary>Two gestures, one right behind the other, and what must be there then. A frame lies at 100, 100, 200 wide and 120 high, with a
+    /// picture.</summary>
+    private sealed record Pair(string Name, Func<HasteTests, Actions, Actions> Do, Func<JsonElement[], bool> Then);
+
+    private static bool At(JsonElement frame, double x, double y) => Math.Abs(D(frame, "x") - x) < 3 && Math.Abs(D(frame, "y") - y) < 3;
+
+    private static bool HasPicture(JsonElement frame) => frame.GetProperty("imageId").ValueKind == JsonValueKind.Number;
+
+    private static readonly (double X, double Y) InFrame = (200, 160), From = (350, 300), To = (450, 380);
+
+    private Actions ClickThumb(Actions actions)
+    {
+        var thumb = Middle(".thumb");
+        return actions.MoveToLocation(thumb.X, thumb.Y).Click();
+    }
+
+    private Actions ClickAt(Actions actions, (double X, double Y) at)
+    {
+        var place = Window(at.X, at.Y);
+        return actions.MoveToLocation(place.X, place.Y).Click();
+    }
+
+    private static readonly Pair[] Pairs =
+    [
+        new("draw, then a thumbnail", (t, a) => t.ClickThumb(t.Drag(a.SendKeys("1"), From, To)), f => f.Length == 2 && HasPicture(f[1])),
+        new("draw, then draw", (t, a) => t.Drag(t.Drag(a.SendKeys("1"), From, To).SendKeys("2"), (350, 420), (450, 480)),
+            f => f.Length == 3 && At(f[2], 350, 420) && f[2].GetProperty("outline").GetString() == "ellipse"),
+        new("draw, then an arrow", (t, a) => t.Drag(a.SendKeys("1"), From, To).SendKeys(Keys.ArrowRight + Keys.ArrowRight),
+            f => f.Length == 2 && Math.Abs(D(f[1], "x") - 350 - 2 * 72 / 25.4) < 3),
+        new("draw, then Delete", (t, a) => t.Drag(a.SendKeys("1"), From, To).SendKeys(Keys.Delete), f => f.Length == 1),
+        new("draw, then drag what was drawn", (t, a) => t.Drag(t.Drag(a.SendKeys("1"), From, To), (400, 340), (430, 400)), f => f.Length == 2 && At(f[1], 380,
+            360)),
+        new("draw, then Ctrl D", (t, a) => t.Drag(a.SendKeys("1"), From, To).KeyDown(Keys.Control).SendKeys("d").KeyUp(Keys.Control),
+            f => f.Length == 3 && At(f[2], 362, 312)),
+        new("move, then Ctrl Z", (t, a) => t.Drag(a, InFrame, (300, 260)).KeyDown(Keys.Control).SendKeys("z").KeyUp(Keys.Control),
+            f => f.Length == 1 && At(f[0], 100, 100)),
+        new("move, then move", (t, a) => t.Drag(t.Drag(a, InFrame, (260, 200)), (260, 200), (300, 260)), f => f.Length == 1 && At(f[0], 200, 200)),
+        new("choose, then Delete", (t, a) => t.ClickAt(a, InFrame).SendKeys(Keys.Delete), f => f.Length == 0),
+        new("choose, then an arrow", (t, a) => t.ClickAt(a, InFrame).SendKeys(Keys.ArrowDown), f => Math.Abs(D(f[0], "y") - 100 - 72 / 25.4) < 0.01),
+        new("Ctrl D, then an arrow", (t, a) => t.ClickAt(a, InFrame).KeyDown(Keys.Control).SendKeys("d").KeyUp(Keys.Control).SendKeys(Keys.ArrowDown),
+            f => f.Length == 2 && At(f[0], 100, 100) && Math.Abs(D(f[1], "y") - 112 - 72 / 25.4) < 0.01),
+        new("into the picture, then pan", (t, a) =>
+        {
+            var at = t.Window(InFrame.X, InFrame.Y);
+            return t.Drag(a.MoveToLocation(at.X, at.Y).DoubleClick(), InFrame, (200, 150));
+        }, f => At(f[0], 100, 100) && f[0].GetProperty("recrop").GetProperty("point").ValueKind == JsonValueKind.Array),
+    ];
+
+    [Theory]
+    [InlineData(0, 0)]
+    [InlineData(0, 20)]
+    [InlineData(0, 60)]
+    [InlineData(80, 0)]
+    [InlineData(300, 0)]
+    public async Task Of_two_gestures_neither_is_lost(int milliseconds, int pause)
+    {
+        foreach (var pair in Pairs)
+        {
+            _id = await Server.NewPublicationAsync("Haste", pages: 1, facing: false);
+            await FilledAsync(_id, (100, 100, 200, 120));
+            Open(milliseconds);
+            pair.Do(this, Hasty(pause)).Perform();
+            Settled();
+            Eventually(_id, pair.Then, $"{pair.Name}, {pause} ms between, {milliseconds} ms there and back");
+            End();
+        }
+    }
+
+    /// <summary>For half a minute frames are drawn, pictures placed and words typed while the line is cut every five seconds.</summary>
+    [Fact]
+    public async Task Nothing_is_lost_or_doubled_over_a_line_that_is_cut_every_five_seconds()
+    {
+        await BeginAsync(40);
+        const int Rounds = 8;
+        string[] words = [.. Enumerable.Range(0, Rounds).Select(i => $"Round {i}: {new string((char)('a' + i), 20)}.")];
+        var clock = System.Diagnostics.Stopwatch.StartNew();
+        using var cuts = new Timer(_ => _line!.Cut(), null, TimeSpan.FromSeconds(5), TimeSpan.FromSeconds(5));
+        for (int i = 0; i < Rounds || clock.Elapsed < TimeSpan.FromSeconds(30); i++)
+        {
+            if (i >= Rounds)
+            {
+                // The rest of the time the last text is typed on, key by key.
+                Press("x");
+                words[^1] += "x";
+                continue;
+            }
+            double x = 40 + 60 * i;
+            ClickThumb(Drag(Hasty(5).SendKeys("1"), (x, 60), (x + 50, 100))).Perform();
+            Drag(Hasty(5).SendKeys("5"), (x, 160 + 60 * (i % 2)), (x + 120, 210 + 60 * (i % 2))).SendKeys(words[i]).Perform();
+            if (i + 1 < Rounds) Press(Keys.Escape, Keys.Escape);
+        }
+        Press(Keys.Escape);
+        cuts.Change(Timeout.Infinite, Timeout.Infinite);
+        Settled();
+        var made = await FramesAsync(_id);
+        (made.Length, made.Count(HasPicture)).ShouldBe((2 * Rounds, Rounds), string.Join('\n', made.Select(f => $"{D(f, "x"):0} {D(f, "y"):0} {HasPicture(f)}")));
+        var stories = new List<string>();
+        foreach (var frame in (await FramesAsync(_id)).Where(f => f.GetProperty("text").ValueKind == JsonValueKind.Object))
+        {
+            var story = await Server.GetAsync($"/api/publications/{_id}/stories/{frame.GetProperty("text").GetProperty("storyId").GetInt32()}");
+            stories.Add(string.Join('\n', story.GetProperty("paragraphs").EnumerateArray().Select(p => p.GetProperty("text").GetString())));
+        }
+        stories.ShouldBe(words, ignoreOrder: true);
         End();
     }
 }

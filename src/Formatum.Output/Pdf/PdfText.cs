@@ -36,14 +36,16 @@ internal sealed class PdfText(PdfFonts fonts, PdfColours colours, int overprint)
     {
         PdfLink? within = null;
         // In the order they are read: a PDF is searched and read aloud in the order it is drawn in.
-        foreach (var (run, link) in InReadingOrder(line).Where(r => r.Glyphs.Length > 0).SelectMany(r => Linked(r, tags is null ? [] : [.. tags.LinksOn(line)])))
+        PdfLink[] links = tags is null ? [] : [.. tags.LinksOn(line)];
+        foreach (var (run, link) in InReadingOrder(line).Where(r => r.Glyphs.Length > 0).SelectMany(r => Linked(r, links)))
         {
             if (link != within) content.Add("EMC\n" + (link is null ? tags!.OpenAgain() : tags!.OpenLink(link)));
             within = link;
             InColour(content, run.Style.Ink, () =>
             {
                 if (Typefaces.All.IsDrawnAsShapes(run.Style)) DrawShapes(content, line, run);
-                else DrawRun(content, run, line.Baseline - run.Raise, tags is not null && line.Hyphened && run.IsTyped && run.Start + run.Text.Length > line.Shown);
+                else DrawRun(content, run, line.Baseline - run.Raise, tags is not null && line.Hyphened && run.IsTyped
+                    && run.Start + run.Text.Length > line.Shown);
             });
         }
         if (within is not null) content.Add("EMC\n" + tags!.OpenAgain());
@@ -84,7 +86,8 @@ internal sealed class PdfText(PdfFonts fonts, PdfColours colours, int overprint)
     /// <summary>The blank at which a line was broken: nobody sees it, but who copies or hears the text needs it between two words.</summary>
     private void DrawBlank(PdfContent content, SetLine line)
     {
-        if (line.Hyphened || line.End <= line.Shown || line.Runs.LastOrDefault(r => r.IsTyped) is not { } last || Typefaces.All.IsDrawnAsShapes(last.Style)) return;
+        if (line.Hyphened || line.End <= line.Shown || line.Runs.LastOrDefault(r => r.IsTyped) is not { } last
+            || Typefaces.All.IsDrawnAsShapes(last.Style)) return;
         var blank = Typefaces.All.Shape(" ", last.Style);
         DrawRun(content, last with { Text = " ", X = line.X + line.Width, Glyphs = [.. blank] }, line.Baseline);
     }

@@ -157,7 +157,7 @@ public sealed record DeskAnswer(DeskView View, EditOutcome Outcome, bool FromHis
         changed.UnionWith(Outcome.Changes.Items.SelectMany(c => (c.Before as Story)?.FrameIds ?? []));
         changed.UnionWith(Outcome.Changes.Items.SelectMany(c => (c.After as Story)?.FrameIds ?? []));
         var images = ImageChanges.Select(c => c.Key.Id).ToHashSet();
-        changed.UnionWith(Publication.ChainsOf(changed));
+        changed.UnionWith([.. Publication.ChainsOf(changed)]);
         bool flows = FrameChanges.Any(c => c.Before is Frame { Wrap: not null } || c.After is Frame { Wrap: not null })
             || Publication.WrappedFrames.Any(f => f.ImageId is { } pictured && images.Contains(pictured));
         // What stands elsewhere is told in contents, running heads and the pages a text goes on to.

@@ -15,7 +15,8 @@ internal static class TooLarge
         long? most = context.Features.Get<IHttpMaxRequestBodySizeFeature>()?.MaxRequestBodySize;
         bool isPage = context.GetEndpoint()?.Metadata.GetMetadata<PageActionDescriptor>() is not null;
         return isPage && context.Request.ContentLength > most
-            ? throw new EditRefused("file", $"This is larger than {most / 1_000_000} MB, the most that is taken in here. Leave out what is not needed, or divide it.")
+            ? throw new EditRefused("file",
+                $"This is larger than {most / 1_000_000} MB, the most that is taken in here. Leave out what is not needed, or divide it.")
             : next(context);
     });
 }

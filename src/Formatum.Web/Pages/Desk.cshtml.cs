@@ -20,7 +20,8 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace Formatum.Web.Pages;
 
 /// <summary>The Desk: a spread, where frames are made and filled.</summary>
-public sealed class DeskModel(PublicationStore store, ServerOptions options, SubjectFinder finder, ContourFinder contours, PreviewMaker previews, TableShelf tables,
+public sealed class DeskModel(PublicationStore store, ServerOptions options, SubjectFinder finder, ContourFinder contours, PreviewMaker previews,
+    TableShelf tables,
     CopiedFrames copied, PicturePixels pixels, Checker checker, HeavyWork heavy, DocumentsApart documents)
     : PageModel
 {

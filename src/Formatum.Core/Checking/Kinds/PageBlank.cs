@@ -40,7 +40,8 @@ internal sealed class PageBlank : KindCheck
         var now = context.Publication;
         if (context.Profile.SeverityOf(FindingKind.PagesNotInFours) != Severity.Off && PagesNotInFours.IsFound(now.Setup, now.PageCount - 1)
             && !PagesNotInFours.IsFound(now.Setup, now.PageCount)) yield break;
-        yield return new("removePage", "Remove the page", publication => publication.Order.IndexOf(finding.Part.Id) is >= 0 and var at && publication.PageCount > 1
+        yield return new("removePage", "Remove the page", publication => publication.Order.IndexOf(finding.Part.Id) is >= 0 and var at
+            && publication.PageCount > 1
             ? new RemovePages([at + 1]) : null);
     }
 }

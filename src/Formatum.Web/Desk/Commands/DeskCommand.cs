@@ -146,7 +146,8 @@ public abstract record Gesture : DeskCommand
 }
 
 /// <summary>Who does something, where, and what they had seen of it.</summary>
-public sealed record Hand(PublicationStore Store, CopiedFrames Copied, ContourFinder Contours, PreviewMaker Previews, PicturePixels Pixels, int PublicationId, int SpreadNumber, Seen Seen)
+public sealed record Hand(PublicationStore Store, CopiedFrames Copied, ContourFinder Contours, PreviewMaker Previews, PicturePixels Pixels, int PublicationId,
+    int SpreadNumber, Seen Seen)
 {
     public Task<Standing> StandingAsync(int? publicationId = null) => Store.OpenAsync(publicationId ?? PublicationId);
 

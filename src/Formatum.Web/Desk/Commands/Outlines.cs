@@ -34,7 +34,8 @@ public sealed record TakeDrawingOutline : DeskCommand
             throw new EditRefused("outline", "An outline is taken from a drawing. Place an SVG in the frame first.");
         var drawing = await Task.Run(() => hand.Pixels.DrawingOf(image));
         if (drawing is null || DrawingOutline.Largest(drawing) is not { } form)
-            throw new EditRefused("outline", $"No outline can be taken from {image.Name}: nothing in it is filled as lines alone, or it is too fine. Simplify it "
+            throw new EditRefused("outline",
+                $"No outline can be taken from {image.Name}: nothing in it is filled as lines alone, or it is too fine. Simplify it "
                 + "in the program it was drawn with.");
         var scene = Composer.Compose(publication, frame, ground.PoseOf(frame).Box, Typefaces.All);
         var toSpread = scene.ToSpread.After(scene.Image!.Matrix);

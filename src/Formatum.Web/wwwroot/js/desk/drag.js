@@ -3,7 +3,7 @@ import { asker } from './line.js';
 import { edit, refresh } from './edits.js';
 import { hideWords, showAnswer } from './patch.js';
 import { isAnswered, waitsFor } from './away.js';
-import { lateBoxes } from './late.js';
+import { boxBetween, lateBoxes } from './late.js';
 import { canvas, desk, follower, make, marks, svg, underWay } from './parts.js';
 import { state } from './state.js';
 
@@ -20,10 +20,11 @@ let current = null;
 // Gives up what is being dragged: everything goes back to where it was.
 export const cancelDrag = () => current?.cancel();
 
-// What was drawn stays in sight until it is there, whatever is drawn next.
-function keepShown() {
+// What was drawn stays in sight until it is there, whatever is drawn next; as a bare box where nobody has told yet how it will look.
+function keepShown({ do: what, fromX, fromY, toX, toY }) {
   const kept = make('g', { class: 'coming' });
   kept.append(...underWay.cloneNode(true).children);
+  if (!kept.firstChild && what === 'draw') kept.append(boxBetween(fromX, fromY, toX, toY));
   underWay.before(kept);
   return kept;
 }
@@ -60,7 +61,7 @@ export function startDrag(event, command, { onClick, onMake, onDone } = {}) {
     letGo();
     if (moved && last && commit) {
       onMake?.();
-      const shown = keepShown(), outcome = await edit(commandAt(e), { seen });
+      const asked = commandAt(e), shown = keepShown(asked), outcome = await edit(asked, { seen });
       shown.remove();
       onDone?.(outcome);
     } else if (moved && last) {

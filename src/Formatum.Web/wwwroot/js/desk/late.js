@@ -8,6 +8,9 @@ const drawn = new Set(['draw', 'set-down', 'grid']);
 
 const rect = attributes => make('rect', { class: 'ghost', ...attributes });
 
+export const boxBetween = (fromX, fromY, toX, toY) => rect({ x: Math.min(fromX, toX), y: Math.min(fromY, toY), width: Math.abs(toX - fromX),
+    height: Math.abs(toY - fromY) });
+
 // Of a drag that begins now.
 export function lateBoxes(what) {
   const boxes = what === 'move' ? state.selection.map(frameElement).filter(Boolean).map(frame => {
@@ -22,7 +25,7 @@ export function lateBoxes(what) {
   function show() {
     const { fromX, fromY, toX, toY } = newest;
     if (drawn.has(what)) {
-      holder.replaceChildren(rect({ x: Math.min(fromX, toX), y: Math.min(fromY, toY), width: Math.abs(toX - fromX), height: Math.abs(toY - fromY) }));
+      holder.replaceChildren(boxBetween(fromX, fromY, toX, toY));
     } else {
       holder.replaceChildren(...boxes.map(rect));
       holder.setAttribute('transform', `translate(${toX - fromX} ${toY - fromY})`);

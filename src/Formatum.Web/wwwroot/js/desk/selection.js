@@ -1,5 +1,5 @@
 // What a pointer on the spread chooses, moves and sizes.
-import { choose, edit } from './edits.js';
+import { choose, edit, isMaking } from './edits.js';
 import { startDrag } from './drag.js';
 import { at, boundsOf, canvas, frameElement, frameElements, idOf, make, setAll, svg, underWay, withGroups } from './parts.js';
 import { followPointer } from '../shared/pointer.js';
@@ -17,6 +17,10 @@ function stackAt(event) {
 
 svg.addEventListener('pointerdown', event => {
   if (event.button !== 0 || state.inside) return;
+  if (state.tool === 'pick' && isOnComing(event)) {
+    dragComing(event);
+    return;
+  }
   if (state.tool !== 'pick') {
     const made = dragOfTool(state.tool);
     if (!made) return;
@@ -34,6 +38,24 @@ svg.addEventListener('pointerdown', event => {
   const frame = event.target.closest('[data-frame]');
   if (frame) pressFrame(event, frame);
 });
+
+// What is just being made can be taken hold of before it is there: it is moved once it is.
+function isOnComing({ clientX: x, clientY: y, target }) {
+  if (!isMaking() || target.closest('[data-frame]')) return false;
+  return [...document.querySelectorAll('.coming > *')].map(shape => shape.getBoundingClientRect())
+      .some(box => x >= box.left && x <= box.right && y >= box.top && y <= box.bottom);
+}
+
+function dragComing(event) {
+  event.preventDefault();
+  event.stopPropagation();
+  const from = at(event);
+  let moved = false;
+  followPointer(canvas, e => { moved ||= Math.hypot(e.clientX - event.clientX, e.clientY - event.clientY) > 3; }, e => {
+    const to = at(e);
+    if (moved && e.type === 'pointerup') edit({ do: 'move', fromX: from.x, fromY: from.y, toX: to.x, toY: to.y, scale: state.scale });
+  });
+}
 
 function pressFrame(event, frame) {
   const id = idOf(frame), chosen = state.selection, was = chosen.includes(id);

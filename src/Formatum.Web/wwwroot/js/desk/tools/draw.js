@@ -2,7 +2,7 @@
 import { change, state, watch } from '../state.js';
 import { edit } from '../edits.js';
 import { canvas } from '../parts.js';
-import { hasHeldKeys, holdBack, letGo, wordsOf } from '../writing/ahead.js';
+import { holdBack, letGo, wordsOf } from '../writing/ahead.js';
 import { tell } from '../../shared/notices.js';
 import { write } from '../writing/text.js';
 
@@ -84,26 +84,33 @@ function awaitText() {
   return coming;
 }
 
-// Its frame stays; what follows is not meant for its text.
+// Its frame stays, with what was typed for it; what follows is not meant for its text.
 export function giveUpText() {
   if (!coming) return;
   coming.isMeant = false;
+  coming.words = wordsOf(letGo());
   coming = null;
-  letGo();
 }
 
 async function openText(text, { done }) {
-  if (!text.isMeant) return;
+  if (!text.isMeant) {
+    const [frame] = done?.ids ?? [];
+    if (text.words && frame) edit({ do: 'write', frames: frame, keep: state.selection.join(',') || 'none', text: text.words });
+    else if (text.words) notStored(text.words);
+    return;
+  }
   coming = null;
   if (done?.ids.length === 1) await write(done.ids[0]);
   else {
     const typed = wordsOf(letGo());
-    if (typed) tell(`What you typed is not stored: \u201c${typed}\u201d. Draw the text frame again.`, { stays: true });
+    if (typed) notStored(typed);
   }
 }
 
+const notStored = words => tell(`What you typed is not stored: \u201c${words}\u201d. Draw the text frame again.`, { stays: true });
+
 // A hand that goes on elsewhere before a key was typed does not mean the text.
-document.addEventListener('pointerdown', () => { if (coming && !hasHeldKeys()) giveUpText(); }, true);
+document.addEventListener('pointerdown', () => { if (coming) giveUpText(); }, true);
 
 function madeOne() {
   madeByKey = keyDown !== null;

@@ -2,13 +2,20 @@
 let held = null;
 
 export const isHeldBack = () => held !== null;
-export const hasHeldKeys = () => held !== null && held.length > 0;
 export function holdBack(keys = []) { held = [...keys, ...held ?? []]; }
+
+// While a text opens, Escape is held back as well: it closes the text behind what was typed.
+let opens = false;
+export function holdUntilOpen() {
+  holdBack();
+  opens = true;
+}
 
 // What was held back; from now on keys go where they go.
 export function letGo() {
   const keys = held ?? [];
   held = null;
+  opens = false;
   return keys;
 }
 
@@ -35,7 +42,7 @@ export function goFar({ key, shiftKey }) {
 
 document.addEventListener('keydown', event => {
   const { key, ctrlKey, metaKey, altKey, shiftKey } = event, control = ctrlKey || metaKey;
-  if (held === null || altKey || key === 'Escape' || key === 'Shift' || (control && !isFar(key))) return;
+  if (held === null || altKey || (key === 'Escape' && !opens) || key === 'Shift' || (control && !isFar(key))) return;
   event.preventDefault();
   event.stopPropagation();
   held.push({ key, shiftKey, control });

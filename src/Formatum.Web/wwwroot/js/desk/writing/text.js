@@ -6,7 +6,7 @@ import { ask } from '../../shared/http.js';
 import { asker } from '../line.js';
 import { Caret } from './caret.js';
 import { goOnWith } from './turns.js';
-import { holdBack, insert, letGo, wordsOf } from './ahead.js';
+import { holdBack, holdUntilOpen, insert, letGo, wordsOf } from './ahead.js';
 import { leave } from './leaving.js';
 import { listenTo } from './keys.js';
 import { look, lookPast, show } from './showing.js';
@@ -19,7 +19,7 @@ import { turnTo } from '../edits.js';
 // Opens a frame's text, the caret at its end or at a place in it, or where a pointer is.
 export async function write(id, { place = null, pointer = null } = {}) {
   await leave();
-  holdBack();
+  holdUntilOpen();
   // Shown by an answer that is still to come, the text is not what was seen: the revision is that of the text itself.
   const answer = frameElement(id) && await ask('GET', `${address}?handler=Writing&frames=${id}`).catch(problem => tell(problem.message) && null);
   const typed = letGo();
@@ -36,7 +36,9 @@ export async function write(id, { place = null, pointer = null } = {}) {
   field.setSelectionRange(from, place?.to ?? from);
   listenTo(field, writing);
   look(writing);
-  goOnWith(writing, typed);
+  const closing = typed.findIndex(({ key }) => key === 'Escape');
+  goOnWith(writing, closing < 0 ? typed : typed.slice(0, closing));
+  if (closing >= 0) await leave();
 }
 
 // All that is known of a text while it is typed in.
