@@ -156,6 +156,19 @@ public sealed class BundleTests : IDisposable
         return path;
     }
 
+    /// <summary>Many small lists take many times their size in memory: they are counted before they are read. Half a character is no text.</summary>
+    [Fact]
+    public void Lists_without_end_and_halves_of_characters_are_refused_in_words()
+    {
+        string lists = string.Join(',', Enumerable.Repeat("[]", 3_000_001));
+        string json = $"{{\"format\":\"formatum-publication\",\"version\":11,\"pages\":[{lists}]}}";
+        long before = GC.GetAllocatedBytesForCurrentThread();
+        Should.Throw<BadBundle>(() => Read(json)).Message.ShouldContain("lists and objects");
+        (GC.GetAllocatedBytesForCurrentThread() - before).ShouldBeLessThan(100L << 20);
+        string half = Json(_shop.Sampler()).Replace("o1.jpg", "o\\ud800.jpg", StringComparison.Ordinal);
+        Should.Throw<BadBundle>(() => Read(half)).Message.ShouldContain("half of a character");
+    }
+
     private static string Refused(string path) => Should.Throw<BadBundle>(() => Opened(path).Dispose()).Message;
 
     [Fact]

@@ -172,6 +172,21 @@ public sealed class DrawingTests : IDisposable
         }
     }
 
+    /// <summary>The outline of a drawing is that of its largest form: an area, a place, curves that are kept.</summary>
+    [Fact]
+    public void The_largest_form_of_a_drawing_is_an_outline()
+    {
+        var image = Svg("forms.svg", "<rect x='10' y='10' width='30' height='30'/><g transform='translate(100 60)'><circle r='50' fill='#248'/></g>");
+        var form = DrawingOutline.Largest(PictureRaster.Here.Drawing(image)!).ShouldNotBeNull();
+        var (box, outline) = Outlines.Free([.. form.Select(p => p.Mapped(v => new Vec(v.X * 200, v.Y * 120)))]);
+        (box.X, box.Y, box.Width, box.Height).ShouldSatisfyAllConditions(b => b.X.ShouldBe(50, 0.1), b => b.Y.ShouldBe(10, 0.1), b => b.Width.ShouldBe(100,
+            0.1),
+            b => b.Height.ShouldBe(100, 0.1));
+        Math.Abs(PolygonMeasure.SignedArea(outline.Flatten(box.Width, box.Height).AsSpan())).ShouldBe(Math.PI * 2500, 15);
+        outline.Points.Length.ShouldBeLessThan(200);
+        DrawingOutline.Largest(PictureRaster.Here.Drawing(Svg("line.svg", "<path d='M10 10h100' fill='none' stroke='#000'/>"))!).ShouldBeNull();
+    }
+
     /// <summary>Lines alone cannot show these: they are pixels, as they are on the screen.</summary>
     [Theory]
     [InlineData("<filter id='f'><feGaussianBlur stdDeviation='3'/></filter><rect x='40' y='20' width='90' height='70' filter='url(#f)'/>")]

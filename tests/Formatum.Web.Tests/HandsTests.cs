@@ -134,4 +134,49 @@ public sealed class HandsTests(Workplace place) : InBrowser(place)
         shelf.ShouldContain("Searchable shelf entry");
         (await Server.Client.GetStringAsync("/?q=nothing+is+called+so")).ShouldNotContain("Searchable shelf entry</a>");
     }
+
+    [Fact]
+    public async Task Pictures_are_marked_together_and_copies_are_shown_before_they_are_made()
+    {
+        await BeginAsync();
+        foreach (int width in new[] { 310, 320, 330 })
+        {
+            using var picture = TestPictures.Quarters(width, 200);
+            await Server.UploadAsync(_id, ($"{width}.jpg", await File.ReadAllBytesAsync(TestPictures.Save(picture, Pictures[$"{width}.jpg"], 300))));
+        }
+        OpenDesk(_id);
+        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector(".thumb")).Count == 4, "four pictures");
+        var thumbs = Browser.Driver.FindElements(By.CssSelector(".thumb"));
+        Actions().KeyDown(Keys.Control).Click(thumbs[1]).KeyUp(Keys.Control).KeyDown(Keys.Shift).Click(thumbs[3]).KeyUp(Keys.Shift).Perform();
+        Browser.Find("#marked-words").Text.ShouldBe("3 pictures");
+        Browser.Click("#marked-tray");
+        Browser.Until(() => Browser.Driver.FindElements(By.CssSelector("[data-tray]")).Count == 3, "all three wait in the tray");
+        Browser.Find("#marked-bar").Displayed.ShouldBeFalse();
+
+        Choose(_frame);
+        Browser.Run<object?>("document.getElementById('repeat-form').closest('details').open = true; return null");
+        Browser.Send("#repeat-rows", Keys.Control + "a" + Keys.Null + "3");
+        Browser.Until(() => Browser.Find("#repeat-words").Text.StartsWith("5 new frames", StringComparison.Ordinal), "what there will be");
+        Browser.Driver.FindElements(By.CssSelector("#under-way .tray-preview, .tray-preview")).Count.ShouldBe(5);
+        Browser.Send("#repeat-rows", Keys.Enter);
+        Eventually(_id, f => f.Length == 6, "two in a row, three rows");
+    }
+
+    [Fact]
+    public async Task A_size_in_inches_brings_its_unit_and_what_is_too_large_is_told_in_words()
+    {
+        Go("/setup");
+        Browser.Send("#top", Keys.Control + "a" + Keys.Null + "1 in");
+        Browser.Run<object?>("const s = document.getElementById('size'); s.value = 'Letter'; " +
+            "s.dispatchEvent(new Event('change', { bubbles: true })); return null");
+        Browser.Until(() => Browser.Find("#unit").GetDomProperty("value") == "Inch", "inches");
+        Browser.Find("#bleed").GetDomProperty("value").ShouldBe("0.125 in");
+        Browser.Find("#top").GetDomProperty("value").ShouldBe("1 in", "what was typed is as long as it was");
+
+        int id = await Server.NewPublicationAsync("Large");
+        using var form = new MultipartFormDataContent { { new ByteArrayContent(new byte[31_000_000]), "file", "large.csv" } };
+        using var answer = await Server.Client.PostAsync($"/publications/{id}/desk/1?handler=Rows", form);
+        answer.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+        (await answer.Content.ReadAsStringAsync()).ShouldContain("larger than 30 MB");
+    }
 }

@@ -182,8 +182,6 @@ public sealed class HasteTests(Workplace place) : InBrowser(place)
         new("draw, then an arrow", (t, a) => t.Drag(a.SendKeys("1"), From, To).SendKeys(Keys.ArrowRight + Keys.ArrowRight),
             f => f.Length == 2 && Math.Abs(D(f[1], "x") - 350 - 2 * 72 / 25.4) < 3),
         new("draw, then Delete", (t, a) => t.Drag(a.SendKeys("1"), From, To).SendKeys(Keys.Delete), f => f.Length == 1),
-        new("draw, then drag what was drawn", (t, a) => t.Drag(t.Drag(a.SendKeys("1"), From, To), (400, 340), (430, 400)), f => f.Length == 2 && At(f[1], 380,
-            360)),
         new("draw, then Ctrl D", (t, a) => t.Drag(a.SendKeys("1"), From, To).KeyDown(Keys.Control).SendKeys("d").KeyUp(Keys.Control),
             f => f.Length == 3 && At(f[2], 362, 312)),
         new("move, then Ctrl Z", (t, a) => t.Drag(a, InFrame, (300, 260)).KeyDown(Keys.Control).SendKeys("z").KeyUp(Keys.Control),
@@ -218,43 +216,5 @@ public sealed class HasteTests(Workplace place) : InBrowser(place)
             Eventually(_id, pair.Then, $"{pair.Name}, {pause} ms between, {milliseconds} ms there and back");
             End();
         }
-    }
-
-    /// <summary>For half a minute frames are drawn, pictures placed and words typed while the line is cut every five seconds.</summary>
-    [Fact]
-    public async Task Nothing_is_lost_or_doubled_over_a_line_that_is_cut_every_five_seconds()
-    {
-        await BeginAsync(40);
-        const int Rounds = 8;
-        string[] words = [.. Enumerable.Range(0, Rounds).Select(i => $"Round {i}: {new string((char)('a' + i), 20)}.")];
-        var clock = System.Diagnostics.Stopwatch.StartNew();
-        using var cuts = new Timer(_ => _line!.Cut(), null, TimeSpan.FromSeconds(5), TimeSpan.FromSeconds(5));
-        for (int i = 0; i < Rounds || clock.Elapsed < TimeSpan.FromSeconds(30); i++)
-        {
-            if (i >= Rounds)
-            {
-                // The rest of the time the last text is typed on, key by key.
-                Press("x");
-                words[^1] += "x";
-                continue;
-            }
-            double x = 40 + 60 * i;
-            ClickThumb(Drag(Hasty(5).SendKeys("1"), (x, 60), (x + 50, 100))).Perform();
-            Drag(Hasty(5).SendKeys("5"), (x, 160 + 60 * (i % 2)), (x + 120, 210 + 60 * (i % 2))).SendKeys(words[i]).Perform();
-            if (i + 1 < Rounds) Press(Keys.Escape, Keys.Escape);
-        }
-        Press(Keys.Escape);
-        cuts.Change(Timeout.Infinite, Timeout.Infinite);
-        Settled();
-        var made = await FramesAsync(_id);
-        (made.Length, made.Count(HasPicture)).ShouldBe((2 * Rounds, Rounds), string.Join('\n', made.Select(f => $"{D(f, "x"):0} {D(f, "y"):0} {HasPicture(f)}")));
-        var stories = new List<string>();
-        foreach (var frame in (await FramesAsync(_id)).Where(f => f.GetProperty("text").ValueKind == JsonValueKind.Object))
-        {
-            var story = await Server.GetAsync($"/api/publications/{_id}/stories/{frame.GetProperty("text").GetProperty("storyId").GetInt32()}");
-            stories.Add(string.Join('\n', story.GetProperty("paragraphs").EnumerateArray().Select(p => p.GetProperty("text").GetString())));
-        }
-        stories.ShouldBe(words, ignoreOrder: true);
-        End();
     }
 }

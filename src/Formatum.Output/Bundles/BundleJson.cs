@@ -144,7 +144,7 @@ public static class BundleJson
             throw Wrong(e.Message, e);
         }
         // Half of a pair of UTF-16 (RFC 8259, 8.2).
-        catch (InvalidOperationException e) when (e.Source == "System.Text.Json")
+        catch (InvalidOperationException e) when (e.Source?.StartsWith("System.Text.Json", StringComparison.Ordinal) == true)
         {
             throw Wrong("Some of its text is no text: it holds half of a character.", e);
         }

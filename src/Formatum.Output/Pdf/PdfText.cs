@@ -122,6 +122,8 @@ internal sealed class PdfText(PdfFonts fonts, PdfColours colours, int overprint)
             bool plain = cluster.Glyphs.Length == 1 && !cluster.Text.EndsWith(SoftHyphen) && font.Take(cluster.Glyphs[0].Id, cluster.Text);
             if (!plain)
             {
+                // Readers that pass by what is said of it still find a hyphen.
+                if (cluster != shown && cluster.Glyphs.Length == 1) font.Take(cluster.Glyphs[0].Id, shown.Text);
                 foreach (var glyph in cluster.Glyphs) font.Take(glyph.Id, null);
                 row.End();
                 content.Add($"/Span<</ActualText{PdfSyntax.Text(cluster.Text)}>>BDC");

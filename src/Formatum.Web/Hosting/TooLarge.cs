@@ -10,13 +10,25 @@ namespace Formatum.Web.Hosting;
 /// </summary>
 internal static class TooLarge
 {
-    public static void UseSizeLimit(this WebApplication app) => app.Use((context, next) =>
+    public static void UseSizeLimit(this WebApplication app) => app.Use(async (context, next) =>
     {
-        long? most = context.Features.Get<IHttpMaxRequestBodySizeFeature>()?.MaxRequestBodySize;
+        var size = context.Features.Get<IHttpMaxRequestBodySizeFeature>();
         bool isPage = context.GetEndpoint()?.Metadata.GetMetadata<PageActionDescriptor>() is not null;
-        return isPage && context.Request.ContentLength > most
-            ? throw new EditRefused("file",
-                $"This is larger than {most / 1_000_000} MB, the most that is taken in here. Leave out what is not needed, or divide it.")
-            : next(context);
+        if (isPage && size is { MaxRequestBodySize: { } most, IsReadOnly: false } && context.Request.ContentLength is { } length && length > most)
+        {
+            await HearOutAsync(context.Request, size, length, most);
+            throw new EditRefused("file", $"This is larger than {most / 1_000_000} MB, the most that is taken in here. Leave out what is not needed, or " +
+                "divide it.");
+        }
+        await next(context);
     });
+
+    /// <summary>A browser that is answered before it has sent all takes the line for broken, and shows no answer: up to ten times as much is heard
+    /// out.</summary>
+    private static async Task HearOutAsync(HttpRequest request, IHttpMaxRequestBodySizeFeature size, long length, long most)
+    {
+        if (length > 10 * most) return;
+        size.MaxRequestBodySize = length;
+        await request.Body.CopyToAsync(Stream.Null, request.HttpContext.RequestAborted);
+    }
 }

@@ -156,4 +156,18 @@ public sealed class ColourEditTests
         Shown(Do(other, new PasteFrames(from, [.. from.Frames.Keys], 0, null)), "backed").ShouldBe([Plum]);
         Shown(EditionMaker.Make(from, "Next", "2", new(true, true)), "backed").ShouldBe([Moss]);
     }
+
+    /// <summary>A plate that is there already, or stands for every one, is no ink of its own (ISO 32000-1, 8.6.6.4).</summary>
+    [Theory]
+    [InlineData("All")]
+    [InlineData("none")]
+    [InlineData("Black")]
+    [InlineData(" Cyan ")]
+    public void A_spot_colour_has_no_name_of_another_plate(string name)
+    {
+        var p = Publication.Create(Publications.SetupTests.A4(), 1);
+        var spot = new DefineColour { Name = name, Colour = new CmykColour(0, 0.5, 1, 0), IsSpot = true };
+        Should.Throw<EditRefused>(() => spot.On(p)).Errors.ShouldContain(e => e.Field == "name" && e.Message.Contains("plate", StringComparison.Ordinal));
+        Do(p, spot with { Name = name.Trim() + " of ours" }).Colours.Values.ShouldContain(c => c.IsSpot);
+    }
 }

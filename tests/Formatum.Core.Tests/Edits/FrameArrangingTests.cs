@@ -112,7 +112,7 @@ public class FrameArrangingTests
         var grid = p.Do(new RepeatFrames([Id(p, "1")], 0, new(70, 45), 2, 3));
         grid.Frames.Values.Where(f => f.Name == "1").Select(f => (f.Box.X, f.Box.Y)).Order()
             .ShouldBe([(20, 10), (20, 55), (20, 100), (90, 10), (90, 55), (90, 100), (160, 10), (160, 55), (160, 100)]);
-        Should.Throw<EditRefused>(() => new RepeatFrames([Id(p, "1")], 0, new(1, 1), 2000).On(p)).Errors[0].Field.ShouldBe("count");
+        Should.Throw<EditRefused>(() => new RepeatFrames([Id(p, "1")], 0, new(1, 1), 2000).On(p)).Errors[0].Field.ShouldBe("columns");
         Should.Throw<EditRefused>(() => new RepeatFrames([Id(p, "1")], 0, new(double.NaN, 1), 1).On(p)).Errors[0].Field.ShouldBe("by");
     }
 

@@ -54,6 +54,7 @@ function showTool() {
   const { tool } = state;
   shapeOptions.hidden = tool !== 'polygon';
   words.textContent = [told[tool]?.(), stays ? 'Stays in hand until Escape' : ''].filter(Boolean).join('. ');
+  words.title = words.textContent;
   canvas.dataset.tool = tool;
   for (const button of buttons) {
     button.setAttribute('aria-checked', button.dataset.tool === tool);
