@@ -2,7 +2,7 @@
 import { change, state, watch } from '../state.js';
 import { edit } from '../edits.js';
 import { canvas } from '../parts.js';
-import { holdBack, letGo, wordsOf } from '../writing/ahead.js';
+import { holdForNext, letGo, wordsOf } from '../writing/ahead.js';
 import { tell } from '../../shared/notices.js';
 import { write } from '../writing/text.js';
 
@@ -80,7 +80,7 @@ export const isTextComing = () => coming !== null;
 
 // Keys that come before it is there are meant for it.
 function awaitText() {
-  holdBack();
+  holdForNext();
   coming = { isMeant: true };
   return coming;
 }

@@ -4,18 +4,33 @@ let held = null;
 export const isHeldBack = () => held !== null;
 export function holdBack(keys = []) { held = [...keys, ...held ?? []]; }
 
-// While a text opens, Escape is held back as well: it closes the text behind what was typed.
-let opens = false;
+// While a text opens, Escape ends what is meant for it, and keys behind that go where they go.
+let opens = false, closed = null;
 export function holdUntilOpen() {
   holdBack();
-  opens = true;
+  [opens, closed] = [true, null];
 }
+
+// What was typed for a text that has opened, and whether Escape has ended it already.
+export function typedUntilOpen() {
+  const isClosed = closed !== null, keys = closed ?? letGo();
+  closed = null;
+  return { keys, isClosed };
+}
+
+// What is held back for a text whose frame is still to come is no other text's.
+let isForNext = false;
+export function holdForNext() {
+  holdBack();
+  isForNext = true;
+}
+export const isHeldForNext = () => isForNext;
 
 // What was held back; from now on keys go where they go.
 export function letGo() {
   const keys = held ?? [];
   held = null;
-  opens = false;
+  [opens, isForNext] = [false, false];
   return keys;
 }
 
@@ -45,5 +60,9 @@ document.addEventListener('keydown', event => {
   if (held === null || altKey || (key === 'Escape' && !opens) || key === 'Shift' || (control && !isFar(key))) return;
   event.preventDefault();
   event.stopPropagation();
+  if (key === 'Escape') {
+    closed = letGo();
+    return;
+  }
   held.push({ key, shiftKey, control });
 }, true);

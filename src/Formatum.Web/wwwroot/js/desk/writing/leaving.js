@@ -1,6 +1,6 @@
 // An open text is left once what was typed is stored; where it could not be, it stays open.
 import { close, writing } from './opened.js';
-import { isHeldBack } from './ahead.js';
+import { isHeldBack, isHeldForNext } from './ahead.js';
 import { onLeaving } from '../edits.js';
 import { rest } from './turns.js';
 import { send } from './storing.js';
@@ -14,7 +14,7 @@ export async function leave() {
   do {
     await rest(mine);
     if (!await send(mine)) return false;
-  } while (writing === mine && (isHeldBack() || mine.field.value !== mine.stored));
+  } while (writing === mine && ((isHeldBack() && !isHeldForNext()) || mine.field.value !== mine.stored));
   if (writing === mine) close(mine);
   return true;
 }

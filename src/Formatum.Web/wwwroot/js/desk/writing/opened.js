@@ -2,7 +2,7 @@
 import { canvas, frameElement, typing } from '../parts.js';
 import { change, state } from '../state.js';
 import { isAnswered } from '../away.js';
-import { letGo } from './ahead.js';
+import { isHeldForNext, letGo } from './ahead.js';
 import { lookAgain, refresh } from '../edits.js';
 
 export let writing = null;
@@ -17,7 +17,7 @@ export function open(mine) {
 export function close(mine) {
   clearTimeout(mine.blind);
   isAnswered();
-  letGo();
+  if (!isHeldForNext()) letGo();
   clearTimeout(mine.resting);
   mine.asking.close();
   writing = null;

@@ -6,7 +6,7 @@ import { ask } from '../../shared/http.js';
 import { asker } from '../line.js';
 import { Caret } from './caret.js';
 import { goOnWith } from './turns.js';
-import { holdBack, holdUntilOpen, insert, letGo, wordsOf } from './ahead.js';
+import { holdBack, holdUntilOpen, insert, typedUntilOpen, wordsOf } from './ahead.js';
 import { leave } from './leaving.js';
 import { listenTo } from './keys.js';
 import { look, lookPast, show } from './showing.js';
@@ -14,7 +14,7 @@ import { open, writing } from './opened.js';
 import { send } from './storing.js';
 import { state } from '../state.js';
 import { tell } from '../../shared/notices.js';
-import { turnTo } from '../edits.js';
+import { edit, turnTo } from '../edits.js';
 
 // Opens a frame's text, the caret at its end or at a place in it, or where a pointer is.
 export async function write(id, { place = null, pointer = null } = {}) {
@@ -22,13 +22,18 @@ export async function write(id, { place = null, pointer = null } = {}) {
   holdUntilOpen();
   // Shown by an answer that is still to come, the text is not what was seen: the revision is that of the text itself.
   const answer = frameElement(id) && await ask('GET', `${address}?handler=Writing&frames=${id}`).catch(problem => tell(problem.message) && null);
-  const typed = letGo();
+  const { keys: typed, isClosed } = typedUntilOpen();
   // Another spread may have come meanwhile.
   if (!answer || !frameElement(id)) {
     if (wordsOf(typed)) tell(`What you typed is not stored: \u201c${wordsOf(typed)}\u201d. Open the text again when the server answers.`, { stays: true });
     return;
   }
-  const told = JSON.parse(answer.text), { field } = open(begun(id, told, place));
+  const told = JSON.parse(answer.text);
+  if (isClosed && told.text === '') {
+    if (wordsOf(typed)) edit({ do: 'write', frames: id, keep: state.selection.join(',') || 'none', text: wordsOf(typed) });
+    return;
+  }
+  const { field } = open(begun(id, told, place));
   writing.caret = new Caret(field);
   field.focus({ preventScroll: true });
   writing.caret.show(told.places);
@@ -36,9 +41,8 @@ export async function write(id, { place = null, pointer = null } = {}) {
   field.setSelectionRange(from, place?.to ?? from);
   listenTo(field, writing);
   look(writing);
-  const closing = typed.findIndex(({ key }) => key === 'Escape');
-  goOnWith(writing, closing < 0 ? typed : typed.slice(0, closing));
-  if (closing >= 0) await leave();
+  goOnWith(writing, typed);
+  if (isClosed) await leave();
 }
 
 // All that is known of a text while it is typed in.
