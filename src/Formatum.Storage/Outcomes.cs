@@ -11,8 +11,12 @@ public sealed record Standing(int Id, Publication Publication, long Revision);
 /// <param name="Changes">What changed.</param>
 /// <param name="Words">What was done: "Move frame".</param>
 /// <param name="Touched">What it was done to: "Picture 3, page 5".</param>
-/// <param name="WasMade">It had been made before, and was sent again: nothing changed now.</param>
-public sealed record EditOutcome(Standing Standing, Changes Changes, string Words, string Touched, bool WasMade = false);
+/// <param name="WasMade">It had been made before, and was sent again: nothing changed now. The changes are those of then.</param>
+public sealed record EditOutcome(Standing Standing, Changes Changes, string Words, string Touched, bool WasMade = false)
+{
+    /// <summary>The publication without these changes.</summary>
+    public Publication Before => Standing.Publication.With(Changes.Inverse());
+}
 
 /// <summary>A publication on the shelf, or put away from it.</summary>
 public sealed record ShelfEntry(int Id, string Name, DateTimeOffset Changed, bool PutAway, long Revision, bool IsLibrary);

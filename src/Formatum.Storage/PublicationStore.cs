@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Formatum.Core.Checks;
 using Formatum.Core.Edits;
 using Formatum.Core.Publications;
 using Microsoft.EntityFrameworkCore;
@@ -262,7 +263,8 @@ public sealed partial class PublicationStore
         try
         {
             var before = opened.Standing;
-            if (await WorkedOutAsync(opened, id, key, make) is not { } step) return new(before, new([]), "", "", WasMade: true);
+            if (await MadeAsync(opened, id, key) is { } made) return made;
+            var step = await WorkedOutAsync(opened, key, make);
             if (step.Changes.IsEmpty) return new(before, step.Changes, step.Words, step.Touched);
             HoldToSeen(opened, step.Changes.Items.Select(c => c.Key).Where(k => !step.Merges(k)), seen);
             var after = new Standing(id, step.After ?? before.Publication.With(step.Changes), before.Revision + 1);
@@ -287,11 +289,41 @@ public sealed partial class PublicationStore
         return outcome;
     }
 
-    /// <summary>The step as it goes into the journal; null where a request of this key was done already.</summary>
-    private async Task<Step?> WorkedOutAsync(OpenPublication opened, int id, string key, Func<FormatumDb, OpenPublication, Task<Step>> make)
+    /// <summary>Makes what is sent again, where nobody knew whether it had arrived, once: the second answer is that of the first. Without this, what takes
+    /// parts away would find them gone the second time, and be refused.</summary>
+    /// <param name="id">The publication.</param>
+    /// <param name="seen">Who makes it, under which name.</param>
+    /// <param name="make">Makes it.</param>
+    public async Task<EditOutcome> OnceAsync(int id, Seen seen, Func<Task<EditOutcome>> make)
+    {
+        if (await MadeBeforeAsync(id, seen.Key) is { } made) return made;
+        try
+        {
+            return await make();
+        }
+        catch (EditRefused)
+        {
+            // The first may have been under way still.
+            if (await MadeBeforeAsync(id, seen.Key) is { } late) return late;
+            throw;
+        }
+    }
+
+    private async Task<EditOutcome?> MadeBeforeAsync(int id, string key) => key.Length > 0 ? await MadeAsync(await OpenedAsync(id), id, key) : null;
+
+    /// <summary>What a request of this key came to, where it was made already.</summary>
+    private async Task<EditOutcome?> MadeAsync(OpenPublication opened, int id, string key)
+    {
+        if (key.Length == 0) return null;
+        await using var db = new FormatumDb(_options);
+        return await db.Journal.AsNoTracking().FirstOrDefaultAsync(e => e.PublicationId == id && e.Key == key) is { } row
+            ? new(opened.Standing, await ChangesOfAsync(db, opened, row), row.Words, row.Touched, WasMade: true) : null;
+    }
+
+    /// <summary>The step as it goes into the journal.</summary>
+    private async Task<Step> WorkedOutAsync(OpenPublication opened, string key, Func<FormatumDb, OpenPublication, Task<Step>> make)
     {
         await using var db = new FormatumDb(_options);
-        if (key.Length > 0 && await db.Journal.AnyAsync(e => e.PublicationId == id && e.Key == key)) return null;
         return await make(db, opened) with { Key = key };
     }
 

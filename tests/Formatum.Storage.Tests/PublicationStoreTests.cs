@@ -139,6 +139,37 @@ public sealed class PublicationStoreTests : IDisposable
         (await store.OpenAsync(id)).Publication.Frames[frames[0]].Box.X.ShouldBe(5);
     }
 
+    /// <summary>Where the answer went missing on the way, the same is asked again: it is made once, and answered as it was the first time.</summary>
+    [Fact]
+    public async Task What_is_sent_again_is_made_once_and_answered_as_before()
+    {
+        var store = Open();
+        int id = await Filled(store);
+        var make = new MakeFrame { Page = 1, Box = new(0, 0, 10, 10) };
+        var named = Now with { Key = "draw" };
+        var first = await store.OnceAsync(id, named, () => store.EditAsync(id, make, named));
+        await store.EditAsync(id, new RemoveFrames([(await store.OpenAsync(id)).Publication.Frames.Keys.Min()]), Now);
+        var again = await store.OnceAsync(id, named, () => store.EditAsync(id, make, named));
+        (again.WasMade, again.Changes.Items.Single().Key, again.Words).ShouldBe((true, first.Changes.Items.Single().Key, first.Words));
+        again.Standing.Revision.ShouldBe(first.Standing.Revision + 1);
+
+        // Refused by whoever finds gone what it is to take away, before the store is asked.
+        int frame = first.Changes.Items.Single().Key.Id;
+        named = Now with { Key = "remove" };
+        Task<EditOutcome> Remove() => store.OpenAsync(id).Result.Publication.Frames.ContainsKey(frame)
+            ? store.EditAsync(id, new RemoveFrames([frame]), named) : throw new EditRefused("frame", "gone");
+        (await store.OnceAsync(id, named, Remove)).WasMade.ShouldBeFalse();
+        (await store.OnceAsync(id, named, Remove)).WasMade.ShouldBeTrue();
+        // Undone, and asked again: what was taken back then is told, and nothing is taken back twice.
+        named = Now with { Key = "undo" };
+        await store.OnceAsync(id, named, () => store.UndoAsync(id, named));
+        var undone = await store.OnceAsync(id, named, () => store.UndoAsync(id, named));
+        (undone.WasMade, undone.Changes.Items.Single().After is Frame { Id: var back } ? back : 0).ShouldBe((true, frame));
+        undone.Before.Frames.ContainsKey(frame).ShouldBeFalse();
+        (await Should.ThrowAsync<EditRefused>(store.OnceAsync(id, Now with { Key = "other" }, () => throw new EditRefused("frame", "gone"))))
+            .Message.ShouldBe("gone");
+    }
+
     [Fact]
     public async Task Edits_sent_all_at_once_are_made_one_after_the_other()
     {

@@ -191,6 +191,8 @@ public sealed class HasteTests(Workplace place) : InBrowser(place)
         new("choose, then an arrow", (t, a) => t.ClickAt(a, InFrame).SendKeys(Keys.ArrowDown), f => Math.Abs(D(f[0], "y") - 100 - 72 / 25.4) < 0.01),
         new("Ctrl D, then an arrow", (t, a) => t.ClickAt(a, InFrame).KeyDown(Keys.Control).SendKeys("d").KeyUp(Keys.Control).SendKeys(Keys.ArrowDown),
             f => f.Length == 2 && At(f[0], 100, 100) && Math.Abs(D(f[1], "y") - 112 - 72 / 25.4) < 0.01),
+        new("draw, then drag what was drawn", (t, a) => t.Drag(t.Drag(a.SendKeys("1"), From, To), (400, 340), (430, 400)),
+            f => f.Length == 2 && At(f[1], 380, 360)),
         new("into the picture, then pan", (t, a) =>
         {
             var at = t.Window(InFrame.X, InFrame.Y);
@@ -216,5 +218,46 @@ public sealed class HasteTests(Workplace place) : InBrowser(place)
             Eventually(_id, pair.Then, $"{pair.Name}, {pause} ms between, {milliseconds} ms there and back");
             End();
         }
+    }
+
+    /// <summary>Frames are drawn, pictures placed and words typed while the line is cut again and again: answers go missing, and are asked for anew.</summary>
+    [Theory]
+    [InlineData(5, 60)]
+    [InlineData(0.7, 0)]
+    public async Task Nothing_is_lost_or_doubled_over_a_line_that_is_cut_again_and_again(double every, double seconds)
+    {
+        await BeginAsync(40);
+        const int Rounds = 8;
+        string[] words = [.. Enumerable.Range(0, Rounds).Select(i => $"Round {i}: {new string((char)('a' + i), 20)}.")];
+        var clock = System.Diagnostics.Stopwatch.StartNew();
+        using var cuts = new Timer(_ => _line!.Cut(), null, TimeSpan.FromSeconds(every), TimeSpan.FromSeconds(every));
+        for (int i = 0; i < Rounds; i++)
+        {
+            double x = 40 + 60 * i;
+            ClickThumb(Drag(Hasty(5).SendKeys("1"), (x, 60), (x + 50, 100))).Perform();
+            Drag(Hasty(5).SendKeys("5"), (x, 160 + 60 * (i % 2)), (x + 120, 210 + 60 * (i % 2))).SendKeys(words[i]).Perform();
+            if (i + 1 < Rounds) Press(Keys.Escape, Keys.Escape);
+        }
+        // The rest of the time the last text is typed on, key by key.
+        for (; clock.Elapsed < TimeSpan.FromSeconds(seconds); words[^1] += "x") Press("x");
+        Press(Keys.Escape);
+        cuts.Change(Timeout.Infinite, Timeout.Infinite);
+        Settled();
+        var made = await FramesAsync(_id);
+        (made.Length, made.Count(HasPicture)).ShouldBe((2 * Rounds, Rounds),
+            string.Join('\n', made.Select(f => $"{D(f, "x"):0} {D(f, "y"):0} {HasPicture(f)}")));
+        (await StoriesAsync(made)).ShouldBe(words, ignoreOrder: true);
+        End();
+    }
+
+    private async Task<string[]> StoriesAsync(JsonElement[] frames)
+    {
+        var stories = new List<string>();
+        foreach (var text in frames.Select(f => f.GetProperty("text")).Where(t => t.ValueKind == JsonValueKind.Object))
+        {
+            var story = await Server.GetAsync($"/api/publications/{_id}/stories/{text.GetProperty("storyId").GetInt32()}");
+            stories.Add(string.Join('\n', story.GetProperty("paragraphs").EnumerateArray().Select(p => p.GetProperty("text").GetString())));
+        }
+        return [.. stories];
     }
 }

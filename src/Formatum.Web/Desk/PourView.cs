@@ -51,9 +51,9 @@ public sealed record PourView(DeskView Desk, PourForm Form, Publication? After, 
 /// <summary>What a pour came to.</summary>
 public sealed record PourTold(string Words, int Poured, int PagesAdded, int Left)
 {
-    public static PourTold Of(Standing before, EditOutcome outcome)
+    public static PourTold Of(EditOutcome outcome)
     {
-        var (was, now) = (before.Publication, outcome.Standing.Publication);
+        var (was, now) = (outcome.Before, outcome.Standing.Publication);
         int poured = was.Tray.ImageIds.Length - now.Tray.ImageIds.Length, added = now.PageCount - was.PageCount, left = now.Tray.ImageIds.Length;
         return new($"{Wording.Words.Count(poured, "picture")} " +
             $"poured{(added > 0 ? $", {Wording.Words.Count(added, "page")} added" : "")}{(left > 0 ? $"; {left} left in the tray" : "")}. Undo takes it " +

@@ -49,9 +49,8 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
     public async Task<IActionResult> OnPostPourAsync(int id, int spread, long seen, PourForm form)
     {
         using var place = await heavy.TakeAsync(HttpContext.RequestAborted);
-        var before = await store.OpenAsync(id);
-        var outcome = await store.EditAsync(id, form.ToEdit(Ground.Of(before, spread)), HttpContext.Seen(seen));
-        return new JsonResult(PourTold.Of(before, outcome));
+        var outcome = await OnceAsync(id, seen, async once => await store.EditAsync(id, form.ToEdit(Ground.Of(await store.OpenAsync(id), spread)), once));
+        return new JsonResult(PourTold.Of(outcome));
     }
 
     /// <summary>What pouring a table would come to: one that is sent, or one that was put aside.</summary>
@@ -71,9 +70,9 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
     {
         using var place = await heavy.TakeAsync(HttpContext.RequestAborted);
         var table = tables.Read(form.Token, form.Encoding);
-        var standing = await store.OpenAsync(id);
-        var outcome = await store.EditAsync(id, RowsView.Edit(DeskView.Of(standing, spread), form, table), HttpContext.Seen(seen));
-        int added = outcome.Standing.Publication.PageCount - standing.Publication.PageCount;
+        var outcome = await OnceAsync(id, seen, async once =>
+            await store.EditAsync(id, RowsView.Edit(DeskView.Of(await store.OpenAsync(id), spread), form, table), once));
+        int added = outcome.Standing.Publication.PageCount - outcome.Before.PageCount;
         return new JsonResult(new
         {
             words = $"{Words.Count(table.Rows.Length, "row")} poured{(added > 0 ? $", {Words.Count(added, "page")} added" : "")}. " +
@@ -113,9 +112,11 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
         if (file is null) throw new EditRefused("file", "Choose a document to bring in.");
         await using var content = file.OpenReadStream();
         var read = await documents.ReadAsync(file.FileName, content, HttpContext.RequestAborted);
-        var ground = Ground.Of(await store.OpenAsync(id), spread);
-        var (page, box) = WordsPlace.Of(ground, new(toX, toY));
-        var outcome = await store.EditAsync(id, new BringWords(read.Paragraphs, frame, page, box, file.FileName), HttpContext.Seen(seen));
+        var outcome = await OnceAsync(id, seen, async once =>
+        {
+            var (page, box) = WordsPlace.Of(Ground.Of(await store.OpenAsync(id), spread), new(toX, toY));
+            return await store.EditAsync(id, new BringWords(read.Paragraphs, frame, page, box, file.FileName), once);
+        });
         int made = outcome.Changes.Items.Count(c => c.Key.Kind == PartKind.Style);
         int into = frame ?? outcome.Changes.Items.First(c => c.Key.Kind == PartKind.Frame && c.Before is null).Key.Id;
         return new JsonResult(new { frame = into, words = WordsPlace.Report(file.FileName, read, made) });
@@ -134,9 +135,8 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
 
     public async Task<IActionResult> OnPostReplaceAsync(int id, long seen, FindForm form)
     {
-        var before = (await store.OpenAsync(id)).Publication;
-        var outcome = await store.EditAsync(id, new ReplaceWords(form.Search, form.With ?? "", form.Frame), HttpContext.Seen(seen));
-        int count = WordsFound.Of(before, form.Search, form.Frame).Count;
+        var outcome = await OnceAsync(id, seen, once => store.EditAsync(id, new ReplaceWords(form.Search, form.With ?? "", form.Frame), once));
+        int count = WordsFound.Of(outcome.Before, form.Search, form.Frame).Count;
         int texts = outcome.Changes.Items.Count(c => c.Key.Kind == PartKind.Story);
         return new JsonResult(new { words = $"Replaced {Words.Count(count, "time")} in {Words.Count(texts, "text")}. Undo takes it all back." });
     }
@@ -235,7 +235,7 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
 
     /// <summary>Sets, accepts or clears a subject point from its card.</summary>
     public async Task<IActionResult> OnPostSubjectAsync(int id, int spread, [FromBody] DeskRequest? request) =>
-        Read(request) is SubjectGesture { Image: var image } gesture ? Subject((await gesture.DoAsync(HandOf(id, spread, request!))).Standing, image ?? 0)
+        Read(request) is SubjectGesture { Image: var image } gesture ? Subject((await HandOf(id, spread, request!).DoAsync(gesture)).Standing, image ?? 0)
             : throw Unreadable();
 
     private PartialViewResult Subject(Standing standing, int imageId) =>
@@ -261,7 +261,7 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
     public async Task<IActionResult> OnPostAsync(int id, int spread, [FromBody] DeskRequest? request)
     {
         var command = Read(request);
-        var outcome = await command.DoAsync(HandOf(id, spread, request!));
+        var outcome = await HandOf(id, spread, request!).DoAsync(command);
         // What was made here is chosen; undoing a removal makes frames as well, but they were not asked for.
         var pages = Ground.Of(outcome.Standing, spread).Spread.Pages.Select(p => p.Page.Id).ToHashSet();
         var made = outcome.Changes.Items.Where(c => c.Before is null).Select(c => c.After).OfType<Frame>().Where(f => pages.Contains(f.PageId)).ToList();
@@ -273,6 +273,12 @@ public sealed class DeskModel(PublicationStore store, ServerOptions options, Sub
         }, outcome, command.GoesThere);
         Response.Headers["Formatum-Answer"] = answer.Head();
         return Partial("_DeskAnswer", answer);
+    }
+
+    private Task<EditOutcome> OnceAsync(int id, long seen, Func<Seen, Task<EditOutcome>> make)
+    {
+        var once = HttpContext.Seen(seen);
+        return store.OnceAsync(id, once, () => make(once));
     }
 
     private Hand HandOf(int id, int spread, DeskRequest request) => new(store, copied, contours, previews, pixels, id, spread, HttpContext.Seen(request.Seen));

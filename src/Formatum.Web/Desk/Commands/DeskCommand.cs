@@ -153,5 +153,8 @@ public sealed record Hand(PublicationStore Store, CopiedFrames Copied, ContourFi
 
     public async Task<Ground> GroundAsync() => Ground.Of(await StandingAsync(), SpreadNumber);
 
+    /// <summary>Does a command once, however often it is sent.</summary>
+    public Task<EditOutcome> DoAsync(DeskCommand command) => Store.OnceAsync(PublicationId, Seen, () => command.DoAsync(this));
+
     public Task<EditOutcome> EditAsync(Edit edit) => Store.EditAsync(PublicationId, edit, Seen);
 }

@@ -187,8 +187,13 @@ export const isChosenByHand = () => chosenByHand;
 
 // Edits that choose what they make: keys that follow at once are meant for that.
 const making = new Set(['draw', 'draw-here', 'draw-free', 'draw-stroke', 'grid', 'set-down', 'paste', 'repeat']);
-let makesUnderWay = 0;
-export const isMaking = () => makesUnderWay > 0;
+const makesUnderWay = new Set();
+export const isMaking = () => makesUnderWay.size > 0;
+
+// Whether what a drag is making covers a point of the spread, by what was dragged.
+export const isComingAt = ({ x, y }) => [...makesUnderWay].some(({ fromX, fromY, toX, toY }) =>
+  x >= Math.min(fromX, toX) && x <= Math.max(fromX, toX) && y >= Math.min(fromY, toY) && y <= Math.max(fromY, toY));
+
 export const hasChoice = () => state.selection.length > 0 || isMaking();
 
 // What gives frames a look: the frame that had it last can be asked for it again.
@@ -204,9 +209,11 @@ export const isBusy = () => working;
 
 // Makes an edit of what is chosen, or of the frames named in it. It was begun at the revision "seen".
 export function edit(command, { seen = state.revision } = {}) {
-  const key = randomName(), makes = making.has(command.do) ? 1 : 0;
-  makesUnderWay += makes;
-  if (makes) chosenByHand = false;
+  const key = randomName();
+  if (making.has(command.do)) {
+    makesUnderWay.add(command);
+    chosenByHand = false;
+  }
   // A key that follows at once means what was just asked for.
   if (giveLook.has(command.do)) sessionStorage.setItem(`${lastLook} ${address}`, String(command.frames ?? state.selection).split(',')[0]);
   return queue(async () => {
@@ -216,7 +223,7 @@ export function edit(command, { seen = state.revision } = {}) {
     try {
       await show(await surely(() => ask('POST', address, { json, key })));
     } finally {
-      makesUnderWay -= makes;
+      makesUnderWay.delete(command);
     }
     return reached;
   });

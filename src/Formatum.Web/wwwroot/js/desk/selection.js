@@ -1,5 +1,5 @@
 // What a pointer on the spread chooses, moves and sizes.
-import { choose, edit, isMaking } from './edits.js';
+import { choose, edit, isComingAt } from './edits.js';
 import { startDrag } from './drag.js';
 import { at, boundsOf, canvas, frameElement, frameElements, idOf, make, setAll, svg, underWay, withGroups } from './parts.js';
 import { followPointer } from '../shared/pointer.js';
@@ -17,7 +17,7 @@ function stackAt(event) {
 
 svg.addEventListener('pointerdown', event => {
   if (event.button !== 0 || state.inside) return;
-  if (state.tool === 'pick' && isOnComing(event)) {
+  if (state.tool === 'pick' && !event.target.closest('[data-frame]') && isComingAt(at(event))) {
     dragComing(event);
     return;
   }
@@ -40,12 +40,6 @@ svg.addEventListener('pointerdown', event => {
 });
 
 // What is just being made can be taken hold of before it is there: it is moved once it is.
-function isOnComing({ clientX: x, clientY: y, target }) {
-  if (!isMaking() || target.closest('[data-frame]')) return false;
-  return [...document.querySelectorAll('.coming > *')].map(shape => shape.getBoundingClientRect())
-      .some(box => x >= box.left && x <= box.right && y >= box.top && y <= box.bottom);
-}
-
 function dragComing(event) {
   event.preventDefault();
   event.stopPropagation();

@@ -2,7 +2,7 @@
 import { change, state, watch } from '../state.js';
 import { edit } from '../edits.js';
 import { canvas } from '../parts.js';
-import { holdForNext, letGo, wordsOf } from '../writing/ahead.js';
+import { hold, release, wordsOf } from '../writing/ahead.js';
 import { tell } from '../../shared/notices.js';
 import { write } from '../writing/text.js';
 
@@ -80,8 +80,7 @@ export const isTextComing = () => coming !== null;
 
 // Keys that come before it is there are meant for it.
 function awaitText() {
-  holdForNext();
-  coming = { isMeant: true };
+  coming = { isMeant: true, held: hold() };
   return coming;
 }
 
@@ -89,7 +88,7 @@ function awaitText() {
 export function giveUpText() {
   if (!coming) return;
   coming.isMeant = false;
-  coming.words = wordsOf(letGo());
+  coming.words = wordsOf(release(coming.held));
   coming = null;
 }
 
@@ -101,9 +100,9 @@ async function openText(text, { done }) {
     return;
   }
   coming = null;
-  if (done?.ids.length === 1) await write(done.ids[0]);
+  if (done?.ids.length === 1) await write(done.ids[0], { held: text.held });
   else {
-    const typed = wordsOf(letGo());
+    const typed = wordsOf(release(text.held));
     if (typed) notStored(typed);
   }
 }

@@ -1,46 +1,27 @@
-// Keys that come while a text is not ready for them: held back, and done in it in their order once it is. None of them is meant for the frame.
-let held = null;
+// Keys that come while a text is not ready for them: held for it, and done in it in their order once it is. None of them is meant for the frame.
+// What is held for one text is no other's.
+let taker = null;
 
-export const isHeldBack = () => held !== null;
-export function holdBack(keys = []) { held = [...keys, ...held ?? []]; }
+// Keys are held from here on, behind those that are given.
+export const hold = (keys = []) => (taker = { keys: [...keys], opens: false, isClosed: false });
 
-// While a text opens, Escape ends what is meant for it, and keys behind that go where they go.
-let opens = false, closed = null;
-export function holdUntilOpen() {
-  holdBack();
-  [opens, closed] = [true, null];
-}
+// Keys go where they go again, unless they are held for something else by now.
+export function stopHolding(held) { if (taker === held) taker = null; }
 
-// What was typed for a text that has opened, and whether Escape has ended it already.
-export function typedUntilOpen() {
-  const isClosed = closed !== null, keys = closed ?? letGo();
-  closed = null;
-  return { keys, isClosed };
-}
-
-// What is held back for a text whose frame is still to come is no other text's.
-let isForNext = false;
-export function holdForNext() {
-  holdBack();
-  isForNext = true;
-}
-export const isHeldForNext = () => isForNext;
-
-// What was held back; from now on keys go where they go.
-export function letGo() {
-  const keys = held ?? [];
-  held = null;
-  [opens, isForNext] = [false, false];
-  return keys;
+// What was held, to be done.
+export function release(held) {
+  stopHolding(held);
+  return held.keys;
 }
 
 export const insert = words => document.execCommand('insertText', false, words);
 
-// What keys type, and words that came without keys.
-export const wordsOf = keys => keys.map(({ key = '', words }) => words ?? (key === 'Enter' ? '\n' : key.length === 1 ? key : '')).join('');
+const typedBy = { Enter: '\n', Tab: '\t' };
+const withoutLast = text => [...new Intl.Segmenter(undefined, { granularity: 'grapheme' }).segment(text)].slice(0, -1).map(s => s.segment).join('');
 
-// Behind what is held back: words, or something else to be done.
-export function holdToo(item) { held.push(item); }
+// What keys type, and words that came without keys.
+export const wordsOf = keys => keys.reduce((text, { key = '', words }) =>
+  (key === 'Backspace' ? withoutLast(text) : text + (words ?? typedBy[key] ?? (key.length === 1 ? key : ''))), '');
 
 // What keys do with Ctrl in a text: as far as a word, or the text, goes.
 const far = { ArrowLeft: ['left', 'word'], ArrowRight: ['right', 'word'], Backspace: ['backward', 'word'], Delete: ['forward', 'word'],
@@ -57,12 +38,14 @@ export function goFar({ key, shiftKey }) {
 
 document.addEventListener('keydown', event => {
   const { key, ctrlKey, metaKey, altKey, shiftKey } = event, control = ctrlKey || metaKey;
-  if (held === null || altKey || (key === 'Escape' && !opens) || key === 'Shift' || (control && !isFar(key))) return;
+  if (!taker || altKey || (key === 'Escape' && !taker.opens) || key === 'Shift' || (control && !isFar(key))) return;
   event.preventDefault();
   event.stopPropagation();
   if (key === 'Escape') {
-    closed = letGo();
+    // While a text opens, this ends what is meant for it.
+    taker.isClosed = true;
+    stopHolding(taker);
     return;
   }
-  held.push({ key, shiftKey, control });
+  taker.keys.push({ key, shiftKey, control });
 }, true);

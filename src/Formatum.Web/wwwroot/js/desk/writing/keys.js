@@ -1,7 +1,7 @@
 // What the keys do in an open text.
 import { byLines, inTurn, moveByLine } from './turns.js';
 import { cut, keepCopied, paste } from './pasting.js';
-import { insert, isHeldBack } from './ahead.js';
+import { insert } from './ahead.js';
 import { leave } from './leaving.js';
 import { lookAhead } from './showing.js';
 import { openStyles, switchFace } from './styles.js';
@@ -48,7 +48,7 @@ function onKey(event, mine) {
   else if (event.key === 'Tab' && !event.shiftKey) insert('\t');
   else if (event.key === 'Enter' && event.shiftKey) insert('\u2028');
   else if (face) inTurn(mine, () => switchFace(face, mine));
-  else if (control && event.key.toLowerCase() === 'a' && isHeldBack()) inTurn(mine, async () => mine.field.select());
+  else if (control && event.key.toLowerCase() === 'a' && mine.held) inTurn(mine, async () => mine.field.select());
   else if (control && !event.altKey && steps[event.key.toLowerCase()]) step(mine, event.shiftKey ? 'redo' : steps[event.key.toLowerCase()]);
   else if (event.altKey && event.key.toLowerCase() === 'y') openStyles(event.shiftKey);
   else if (byLines.has(event.key) && !control) moveByLine(event, mine);

@@ -1,22 +1,43 @@
 // An open text is left once what was typed is stored; where it could not be, it stays open.
 import { close, writing } from './opened.js';
-import { isHeldBack, isHeldForNext } from './ahead.js';
+import { canvas, frameElement } from '../parts.js';
+import { change, state, watch } from '../state.js';
 import { onLeaving } from '../edits.js';
+import { stopHolding } from './ahead.js';
 import { rest } from './turns.js';
 import { send } from './storing.js';
-import { state, watch } from '../state.js';
 
 // Whether none is open any more.
 export async function leave() {
   const mine = writing;
   if (!mine) return true;
-  // What is typed while words are on their way is stored as well.
+  letGoOf(mine);
   do {
     await rest(mine);
-    if (!await send(mine)) return false;
-  } while (writing === mine && ((isHeldBack() && !isHeldForNext()) || mine.field.value !== mine.stored));
+    if (!await send(mine)) {
+      if (writing === mine && mine.isLeft) goBackTo(mine);
+      return false;
+    }
+  } while (writing === mine && mine.field.value !== mine.stored);
   if (writing === mine) close(mine);
   return true;
+}
+
+// Keys that follow are the Desk's, while what was typed is still on its way.
+function letGoOf(mine) {
+  mine.isLeft = true;
+  stopHolding(mine.held);
+  canvas.classList.remove('is-writing');
+  change({ writing: null });
+  if (document.activeElement === mine.field) (frameElement(mine.id) ?? canvas).focus({ preventScroll: true });
+}
+
+function goBackTo(mine) {
+  mine.isLeft = false;
+  canvas.classList.add('is-writing');
+  change({ writing: mine.id });
+  const { activeElement } = document;
+  if (activeElement === document.body || canvas.contains(activeElement)) mine.field.focus({ preventScroll: true });
 }
 onLeaving(leave);
 

@@ -2,7 +2,6 @@
 import { canvas, frameElement, typing } from '../parts.js';
 import { change, state } from '../state.js';
 import { isAnswered } from '../away.js';
-import { isHeldForNext, letGo } from './ahead.js';
 import { lookAgain, refresh } from '../edits.js';
 
 export let writing = null;
@@ -17,7 +16,6 @@ export function open(mine) {
 export function close(mine) {
   clearTimeout(mine.blind);
   isAnswered();
-  if (!isHeldForNext()) letGo();
   clearTimeout(mine.resting);
   mine.asking.close();
   writing = null;
@@ -28,5 +26,5 @@ export function close(mine) {
   if (told && state.selection.includes(mine.id)) lookAgain();
   typing.replaceChildren();
   canvas.classList.remove('is-writing');
-  frameElement(mine.id)?.focus({ preventScroll: true });
+  if (document.activeElement === document.body) frameElement(mine.id)?.focus({ preventScroll: true });
 }

@@ -2,8 +2,8 @@
 import { address } from '../parts.js';
 import { ask, randomName } from '../../shared/http.js';
 import { editText, send } from './storing.js';
-import { holdToo, insert, isHeldBack } from './ahead.js';
-import { inTurn } from './turns.js';
+import { insert } from './ahead.js';
+import { inField, inTurn } from './turns.js';
 import { lookAhead } from './showing.js';
 import { writing } from './opened.js';
 
@@ -34,13 +34,13 @@ export function paste(event, mine) {
   const { clipboardData } = event, text = clipboardData.getData('text/plain').replaceAll('\r\n', '\n');
   const styled = mine.plain ? null : styledOf(text, clipboardData.getData('text/html'));
   // Words alone the browser puts in by itself, unless something else is still on its way.
-  if (!styled && !mine.plain && !isHeldBack()) return;
+  if (!styled && !mine.plain && !mine.held) return;
   event.preventDefault();
   // Where the first is prevented, Chromium tells of a plain paste twice.
   if (mine.plain === 'done') return;
   if (mine.plain) mine.plain = 'done';
   if (styled) inTurn(mine, () => pasteStyled(mine, text, styled));
-  else if (isHeldBack()) holdToo({ words: text });
+  else if (mine.held) mine.held.keys.push({ words: text });
   else insert(text);
 }
 
@@ -55,8 +55,7 @@ function styledOf(text, html) {
 async function pasteStyled(mine, plain, what) {
   const done = await putStyled(mine, what);
   if (writing !== mine) return;
-  mine.field.focus({ preventScroll: true });
-  if (!done) insert(plain);
+  inField(mine, () => { if (!done) insert(plain); });
 }
 
 async function putStyled(mine, what) {

@@ -1,6 +1,5 @@
 // The caret goes where the pointer says; and once it rests, the inspector tells of what is selected there.
 import { canvas, inspector } from '../parts.js';
-import { isHeldBack } from './ahead.js';
 import { leave } from './leaving.js';
 import { look } from './showing.js';
 import { lookAgain } from '../edits.js';
@@ -32,7 +31,7 @@ document.addEventListener('selectionchange', () => {
 
 canvas.addEventListener('pointerdown', event => {
   const mine = writing;
-  if (!mine || event.button !== 0) return;
+  if (!mine || mine.isLeft || event.button !== 0) return;
   const place = mine.caret.placeAt(event);
   if (place === null) {
     leave();
@@ -40,7 +39,7 @@ canvas.addEventListener('pointerdown', event => {
   }
   event.stopPropagation();
   event.preventDefault();
-  if (isHeldBack()) {
+  if (mine.held) {
     // What is typed stands elsewhere then.
     rest(mine).then(() => mine.caret.put(mine.caret.placeAt(event) ?? mine.caret.focus));
     return;
@@ -69,4 +68,4 @@ function selectAlong(event, mine) {
   window.addEventListener('pointermove', move, true);
   for (const kind of ['pointerup', 'pointercancel']) window.addEventListener(kind, end, true);
 }
-canvas.addEventListener('dblclick', event => { if (writing) event.stopPropagation(); }, true);
+canvas.addEventListener('dblclick', event => { if (writing && !writing.isLeft) event.stopPropagation(); }, true);

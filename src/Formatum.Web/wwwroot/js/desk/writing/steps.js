@@ -11,7 +11,7 @@ export const step = (mine, what) => inTurn(mine, () => takeStep(mine, what));
 // The buttons mean the open text as well, as far as something was done in it.
 document.addEventListener('click', event => {
   const mine = writing, what = event.target.closest('#undo, #redo')?.id;
-  if (!mine || !what || (mine[what === 'undo' ? 'done' : 'undone'] === 0 && mine.field.value === mine.stored)) return;
+  if (!mine || mine.isLeft || !what || (mine[what === 'undo' ? 'done' : 'undone'] === 0 && mine.field.value === mine.stored)) return;
   event.stopPropagation();
   mine.field.focus({ preventScroll: true });
   step(mine, what);

@@ -12,7 +12,7 @@ async function style(asked) {
   if (mine && !await send(mine)) return;
   if (mine) change({ range: `${place.from}-${place.to}` });
   await editText(mine, { ...asked, ...(mine && { frames: String(mine.id), keep: mine.id, ...place }) });
-  if (writing !== mine || !mine) return;
+  if (writing !== mine || !mine || mine.isLeft) return;
   mine.field.focus({ preventScroll: true });
 }
 const set = (setting, value) => style({ do: 'text-style', setting, value });
@@ -57,4 +57,4 @@ export function openStyles(ofCharacters) {
   list.showPicker?.();
 }
 
-inspector.addEventListener('keydown', event => { if (event.key === 'Escape' && writing) writing.field.focus({ preventScroll: true }); });
+inspector.addEventListener('keydown', event => { if (event.key === 'Escape' && writing && !writing.isLeft) writing.field.focus({ preventScroll: true }); });

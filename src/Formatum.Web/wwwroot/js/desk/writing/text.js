@@ -6,7 +6,7 @@ import { ask } from '../../shared/http.js';
 import { asker } from '../line.js';
 import { Caret } from './caret.js';
 import { goOnWith } from './turns.js';
-import { holdBack, holdUntilOpen, insert, typedUntilOpen, wordsOf } from './ahead.js';
+import { hold, insert, release, wordsOf } from './ahead.js';
 import { leave } from './leaving.js';
 import { listenTo } from './keys.js';
 import { look, lookPast, show } from './showing.js';
@@ -16,13 +16,13 @@ import { state } from '../state.js';
 import { tell } from '../../shared/notices.js';
 import { edit, turnTo } from '../edits.js';
 
-// Opens a frame's text, the caret at its end or at a place in it, or where a pointer is.
-export async function write(id, { place = null, pointer = null } = {}) {
+// Opens a frame's text, the caret at its end or at a place in it, or where a pointer is. Keys may be held for it already.
+export async function write(id, { place = null, pointer = null, held = hold() } = {}) {
+  held.opens = true;
   await leave();
-  holdUntilOpen();
   // Shown by an answer that is still to come, the text is not what was seen: the revision is that of the text itself.
   const answer = frameElement(id) && await ask('GET', `${address}?handler=Writing&frames=${id}`).catch(problem => tell(problem.message) && null);
-  const { keys: typed, isClosed } = typedUntilOpen();
+  const typed = release(held), { isClosed } = held;
   // Another spread may have come meanwhile.
   if (!answer || !frameElement(id)) {
     if (wordsOf(typed)) tell(`What you typed is not stored: \u201c${wordsOf(typed)}\u201d. Open the text again when the server answers.`, { stays: true });
@@ -33,7 +33,7 @@ export async function write(id, { place = null, pointer = null } = {}) {
     if (wordsOf(typed)) edit({ do: 'write', frames: id, keep: state.selection.join(',') || 'none', text: wordsOf(typed) });
     return;
   }
-  const { field } = open(begun(id, told, place));
+  const { field } = open(begun(id, told, place)), had = document.activeElement;
   writing.caret = new Caret(field);
   field.focus({ preventScroll: true });
   writing.caret.show(told.places);
@@ -42,7 +42,10 @@ export async function write(id, { place = null, pointer = null } = {}) {
   listenTo(field, writing);
   look(writing);
   goOnWith(writing, typed);
-  if (isClosed) await leave();
+  if (!isClosed) return;
+  const left = leave();
+  had?.focus({ preventScroll: true });
+  await left;
 }
 
 // All that is known of a text while it is typed in.
@@ -54,7 +57,7 @@ function begun(id, { label, text, revision }, place) {
     // What was typed that is not shown yet.
     typed: 0, isAhead: false, asked: new WeakMap(),
     // How much was done in it, to be taken back, and taken back, to be done again.
-    done: place?.done ?? 0, undone: place?.undone ?? 0,
+    held: null, isLeft: false, done: place?.done ?? 0, undone: place?.undone ?? 0,
     store: () => send(mine),
     goOnElsewhere: places => goToSpread(mine, places),
   };
@@ -76,14 +79,15 @@ function fieldOf(label, text) {
 async function goToSpread(mine, { elsewhereSpread, elsewhereFrame }) {
   if (mine.isGoing) return;
   mine.isGoing = true;
+  const held = hold();
   if (!await leave()) {
     mine.isGoing = false;
+    goOnWith(mine, release(held));
     return;
   }
   const { done, undone, field: { selectionStart: from, selectionEnd: to } } = mine;
-  holdBack();
   await turnTo({ spread: elsewhereSpread, frames: elsewhereFrame });
-  await write(elsewhereFrame, { place: { from, to, done, undone } });
+  await write(elsewhereFrame, { held, place: { from, to, done, undone } });
 }
 
 // A field goes where the caret stands, or behind all of a text that is not open.
