@@ -16,7 +16,7 @@ internal static class PointerBench
     private const int Columns = 20, Rows = 10, Moves = 1000;
 
     /// <summary>Remembers of every question on the line for which place of the pointer it asked, and says so once it is answered.</summary>
-    private const string WatchedLine = """
+    internal const string WatchedLine = """
         window.WebSocket = class extends WebSocket {
           asked = [];
           constructor(...address) {
@@ -61,7 +61,7 @@ internal static class PointerBench
         Print($"draw a gap with the {2 * Rows} frames along it", await DragGapAsync(browser, frame));
     }
 
-    private static async Task<(int Publication, int Frame)> FillAsync(BenchServer server, string folder)
+    internal static async Task<(int Publication, int Frame)> FillAsync(BenchServer server, string folder)
     {
         int id = (await server.PostAsync("/api/publications", new { name = "Pointer", page = new { size = "A3" }, facing = false, pages = 1 }))
             .GetProperty("id").GetInt32();
@@ -90,7 +90,7 @@ internal static class PointerBench
     private static void Open(Browser browser, string address, int publication, int frame) =>
         Open(browser, address, publication, frame.ToString(CultureInfo.InvariantCulture));
 
-    private static void Open(Browser browser, string address, int publication, string frame)
+    internal static void Open(Browser browser, string address, int publication, string frame)
     {
         browser.Driver.Navigate().GoToUrl($"{address}/publications/{publication}/desk/1?frame={frame}");
         browser.Find("#desk[data-ready]");
@@ -128,7 +128,7 @@ internal static class PointerBench
     /// Moves the pointer as a mouse does, 125 times a second whatever the page does, and takes for every picture of the screen how old the place of the
     /// pointer is that it shows: from the mouse's own time to the moment the picture is handed over, in milliseconds.
     /// </summary>
-    private static async Task<double[]> DragAsync(Browser browser, int frame, string? grip, bool alone, (double X, double Y, double Reach, double Off)?
+    internal static async Task<double[]> DragAsync(Browser browser, int frame, string? grip, bool alone, (double X, double Y, double Reach, double Off)?
         from = null)
     {
         browser.Run<object>("""

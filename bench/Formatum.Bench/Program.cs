@@ -28,6 +28,7 @@ switch (what)
     case "typing": await TypingBench.RunAsync(folder); break;
     case "nudge": await NudgeBench.RunAsync(folder); break;
     case "pointer": await PointerBench.RunAsync(folder); break;
+    case "line": await LineBench.RunAsync(folder, args.ElementAtOrDefault(2)); break;
     case "previews": PreviewBench.Run(folder); break;
     case "previews-child": PreviewBench.Child(folder); break;
     case "import": await PreviewBench.ImportAsync(folder); break;
@@ -38,8 +39,8 @@ switch (what)
     case "pdf": PdfBench.Run(folder); break;
     case "pdf-child": PdfBench.Child(folder, int.Parse(args[2], CultureInfo.InvariantCulture)); break;
     default:
-        Console.Error.WriteLine("Choose fit, rules, pour, start, open, load, words, wrap, treat, slider, typing, nudge, pointer, previews, import, check, " +
-            "compare, press or pdf.");
+        Console.Error.WriteLine("Choose fit, rules, pour, start, open, load, words, wrap, treat, slider, typing, nudge, pointer, line, previews, import, " +
+            "check, compare, press or pdf.");
         return 2;
 }
 return 0;

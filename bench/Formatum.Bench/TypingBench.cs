@@ -59,7 +59,7 @@ internal static class TypingBench
         Print("  the same in the browser's own columns", Typed(plain, "#text"));
     }
 
-    private static async Task<(int Publication, int Frame)> FillAsync(BenchServer server, string text, string alignment)
+    internal static async Task<(int Publication, int Frame)> FillAsync(BenchServer server, string text, string alignment)
     {
         int id = (await server.PostAsync("/api/publications", new { name = alignment, page = new { size = "A4" }, facing = false, pages = Pages }))
             .GetProperty("id").GetInt32();

@@ -55,11 +55,20 @@ public sealed class PreviewStore(string folder)
         if (InksOf(contentHash) is not { } inks) return Find(contentHash, size);
         string kind = $"-{press.ContentHash[..16]}";
         if (Find(contentHash, size, kind) is { } known) return known;
-        using var own = InkPictures.Reduced(inks, inks.EndsWith(InkEndings[0], StringComparison.Ordinal) ? "jpeg" : "tiff", size, size);
-        using var shown = InkPictures.OnScreen(own, press.Source);
-        string made = PathOf(contentHash, $"{size}{kind}{(shown.HasAlpha() ? ".png" : ".jpg")}");
-        Save(shown, made);
-        return made;
+        try
+        {
+            using var own = InkPictures.Reduced(inks, inks.EndsWith(InkEndings[0], StringComparison.Ordinal) ? "jpeg" : "tiff", size, size);
+            using var shown = InkPictures.OnScreen(own, press.Source);
+            string made = PathOf(contentHash, $"{size}{kind}{(shown.HasAlpha() ? ".png" : ".jpg")}");
+            Save(shown, made);
+            return made;
+        }
+        catch (VipsException)
+        {
+            // Damaged, they are made anew with the next look at the picture; until then it shows as on the general press.
+            File.Delete(inks);
+            return Find(contentHash, size);
+        }
     }
 
     /// <summary>The largest preview of a picture as a reference that holds it: an SVG that stands alone may refer to nothing outside itself.</summary>

@@ -105,6 +105,74 @@ public sealed class SeparationTests : IDisposable
         }
     }
 
+    private static Treatment Of(string what) => what switch
+    {
+        "contrast" => new() { Contrast = 0.1 },
+        "brightness" => new() { Brightness = -0.1 },
+        "saturation" => new() { Saturation = 2 },
+        "blur" => new() { Blur = 2 },
+        "sharpen" => new() { Sharpen = Sharpening.Usual },
+        "levels" => new() { Black = 0.1, White = 0.9 },
+        "gamma" => new() { Gamma = 1.4 },
+        "invert" => new() { Invert = true },
+        "grey" => new() { Grey = GreyMix.Usual },
+        "warmth" => new() { Warmth = 0.4 },
+        "tint of a colour" => new() { Tint = new(new CmykColour(0.8, 0.1, 0, 0.2), 0.4) },
+        "two inks" => new() { Inks = new(new CmykColour(0.2, 0.7, 0, 0.3), Colour.White) },
+        _ => new() { Tint = new(new GreyColour(0.4), 0.3) },
+    };
+
+    public static TheoryData<string> Every => [.. Plain.Select(row => row.Data), "warmth", "tint of a colour", "two inks"];
+
+    /// <summary>Greys, light, four inks and two inks under each kind of treatment: the plates here, and Ghostscript's of the file for print.</summary>
+    [Theory]
+    [MemberData(nameof(Every))]
+    public void Under_every_treatment_plates_are_those_of_the_file_for_print(string what)
+    {
+        string cmyk = _shop.Folder["four.tif"], grey = _shop.Folder["grey.png"];
+        using (var four = (Image.Black(60, 60, bands: 4) + new double[] { 200, 30, 100, 60 }).Cast(Enums.BandFormat.Uchar)
+            .Copy(interpretation: Enums.Interpretation.Cmyk)) four.Tiffsave(cmyk);
+        using (var tone = (Image.Black(60, 60) + 90).Cast(Enums.BandFormat.Uchar)) tone.Pngsave(grey);
+        var p = Publication.Create(Workshop.A4() with { PageWidth = 320, PageHeight = 80, Bleed = 0 }, 1);
+        p = Workshop.Do(p, new TakePalette([new PaletteColour { Id = 0, Name = "Kiln orange", Colour = new CmykColour(0, 0.6, 0.9, 0), IsSpot = true }]));
+        var orange = new NamedColour(p.Colours.Values.Single(c => c.Name == "Kiln orange").Id);
+        p = Workshop.Link(p, _shop.Reader.Read(cmyk, "four.tif"), _shop.Reader.Read(grey, "grey.png"), _shop.Quarters("q.png", 300, 300));
+        string[] names = ["four.tif", "grey.png", "q.png", "q.png"];
+        for (int i = 0; i < names.Length; i++)
+        {
+            var treatment = i == 3 && what != "two inks" ? Of(what) with { Inks = new(orange, Colour.White) } : Of(what);
+            p = Workshop.Do(p, new MakeFrame
+            {
+                Page = 1,
+                Box = new(10 + 75 * i, 10, 60, 60),
+                ImageId = Workshop.IdOf(p, names[i]),
+                Own = new() { Fit = Core.Fitting.FitKind.Stretch },
+                Look = new() { Treatment = treatment },
+            });
+        }
+        string pdf = _shop.Folder["t.pdf"], plates = _shop.Folder["treated"];
+        PdfWriter.Write(p, new(_shop.Previews), new() { Press = Press, Convert = true }, pdf);
+        Directory.CreateDirectory(plates);
+        Tool.Run("gs", "-q", "-dNOPAUSE", "-dBATCH", "-dSAFER", "-sDEVICE=tiffsep", "-r72", $"-sOutputFile={plates}/p.tif", pdf);
+        var page = Page(p);
+        string[] inks = ["Cyan", "Magenta", "Yellow", "Black", "Kiln orange"];
+        for (int plate = 0; plate < inks.Length - (page.Spots.Count == 0 ? 1 : 0); plate++)
+        {
+            string file = Path.Combine(plates, $"p({inks[plate]}).tif");
+            // Ghostscript writes no plate that the file does not name.
+            using var theirs = File.Exists(file) ? Image.Tiffload(file) : Image.Black(page.Width, page.Height) + 255;
+            foreach (int x in (int[])[40, 115, 175, 205, 250, 280])
+            {
+                foreach (int y in (int[])[25, 55])
+                {
+                    byte ours = plate < 4 ? page.Inks[(y * page.Width + x) * 4 + plate] : page.Spots.Single().Plate[y * page.Width + x];
+                    // A hundredth of an ink.
+                    ((double)ours).ShouldBe(255 - theirs.Getpoint(x, y)[0], 3, $"{what}: {inks[plate]} at {x}, {y}");
+                }
+            }
+        }
+    }
+
     public static TheoryData<string> Plain => ["contrast", "brightness", "saturation", "blur", "sharpen", "levels", "gamma", "invert", "grey", "tint"];
 
     /// <summary>Ghostscript's own device says which inks a page takes; the plates here say the same.</summary>
@@ -112,19 +180,7 @@ public sealed class SeparationTests : IDisposable
     [MemberData(nameof(Plain))]
     public void A_grey_picture_stays_in_one_ink_under_every_treatment_that_gives_it_no_colour(string what)
     {
-        var treatment = what switch
-        {
-            "contrast" => new Treatment { Contrast = 0.1 },
-            "brightness" => new Treatment { Brightness = -0.1 },
-            "saturation" => new Treatment { Saturation = 2 },
-            "blur" => new Treatment { Blur = 2 },
-            "sharpen" => new Treatment { Sharpen = Sharpening.Usual },
-            "levels" => new Treatment { Black = 0.1, White = 0.9 },
-            "gamma" => new Treatment { Gamma = 1.4 },
-            "invert" => new Treatment { Invert = true },
-            "grey" => new Treatment { Grey = GreyMix.Usual },
-            _ => new Treatment { Tint = new(new GreyColour(0.4), 0.3) },
-        };
+        var treatment = Of(what);
         using (var ramp = (Image.Xyz(100, 60).ExtractBand(0) * 2 + 20).Cast(Enums.BandFormat.Uchar)) ramp.Jpegsave(_shop.Folder["ramp.jpg"]);
         var p = Workshop.Link(Publication.Create(Workshop.A4() with { PageWidth = 300, PageHeight = 200, Bleed = 0 }, 1),
             _shop.Reader.Read(_shop.Folder["ramp.jpg"], "ramp.jpg"));

@@ -108,6 +108,16 @@ public sealed class CheckTests(Workplace place) : InBrowser(place)
     }
 
     [Fact]
+    public async Task That_ink_is_not_measured_yet_is_said_until_it_is()
+    {
+        int id = await Server.NewPublicationAsync(pages: 2, facing: false);
+        using var chosen = await Server.Client.PutAsJsonAsync($"/api/publications/{id}/check/profile", new { profile = "offset" });
+        (await Server.Client.GetStringAsync($"/publications/{id}/check")).ShouldContain("The ink on 2 pages is not measured yet.");
+        Browser.Driver.Navigate().GoToUrl($"{Server.Address}/publications/{id}/check");
+        Browser.Until(() => Browser.Has("#check[data-ready]") && !Browser.Has("#ink-waits"), "measured");
+    }
+
+    [Fact]
     public async Task Marks_on_the_desk_are_not_written_over_each_other_at_any_scale()
     {
         int id = await Server.NewPublicationAsync(pages: 1, facing: false);

@@ -15,10 +15,10 @@ internal static class FrameChecks
     public static void Check(Draft draft, Frame frame)
     {
         var errors = new FieldErrors();
-        errors.Range("x", frame.Box.X, -FarthestOff, FarthestOff, "Keep the frame within 10 m of the page.");
-        errors.Range("y", frame.Box.Y, -FarthestOff, FarthestOff, "Keep the frame within 10 m of the page.");
-        errors.Range("width", frame.Box.Width, Frame.SmallestSide, FarthestOff, "A frame is wider than 0 and narrower than 10 m.");
-        errors.Range("height", frame.Box.Height, Frame.SmallestSide, FarthestOff, "A frame is higher than 0 and lower than 10 m.");
+        errors.Length("x", frame.Box.X, -FarthestOff, FarthestOff, "Keep the frame within 10 m of the page.");
+        errors.Length("y", frame.Box.Y, -FarthestOff, FarthestOff, "Keep the frame within 10 m of the page.");
+        errors.Length("width", frame.Box.Width, Frame.SmallestSide, FarthestOff, "A frame is wider than 0 and narrower than 10 m.");
+        errors.Length("height", frame.Box.Height, Frame.SmallestSide, FarthestOff, "A frame is higher than 0 and lower than 10 m.");
         errors.Range("angle", frame.Angle, -3600, 3600, "Give the angle in degrees, between -3600 and 3600.");
         errors.Range("depth", frame.Depth, -Frame.MostDepth, Frame.MostDepth, "The stack is not that deep.");
         OutlineCheck(frame.Outline, errors);

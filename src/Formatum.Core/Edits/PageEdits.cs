@@ -93,7 +93,7 @@ public sealed record ChangeGuide(int Number, int? Index, PageGuide? Guide) : Edi
         if (Index is null && page.Guides.Length >= Page.MostGuides)
             throw new EditRefused("guide", $"A page has {Page.MostGuides} guides at most. Take some away first.");
         var errors = new FieldErrors();
-        errors.Range("at", Guide?.At, -Setup.LargestSide, Setup.LargestSide, "Keep the guide near the page.");
+        errors.Length("at", Guide?.At, -Setup.LargestSide, Setup.LargestSide, "Keep the guide near the page.");
         errors.ThrowIfAny();
         draft.Put(page with
         {

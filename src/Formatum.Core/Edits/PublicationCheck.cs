@@ -151,7 +151,7 @@ public static class PublicationCheck
             errors.Add("masterId", publication.Masters.ContainsKey(id) ? "A page of a master is based on no other." : $"There is no master {id}.");
         if (page.Guides.Length > Page.MostGuides) errors.Add("guides", $"A page has {Page.MostGuides} guides at most.");
         foreach (var guide in page.Guides)
-            errors.Range("guides", guide.At, -2 * Setup.LargestSide, 2 * Setup.LargestSide, "A guide lies on its page or near it.");
+            errors.Length("guides", guide.At, -2 * Setup.LargestSide, 2 * Setup.LargestSide, "A guide lies on its page or near it.");
     }
 
     private static void Image(LinkedImage image, FieldErrors errors)

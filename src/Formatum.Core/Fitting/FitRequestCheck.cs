@@ -11,8 +11,8 @@ public static class FitRequestCheck
     public static void Check(double width, double height, double widthPx, double heightPx, double ppi, int orientation, Vec? subject, Recrop recrop,
         FieldErrors errors)
     {
-        errors.Range("frame.width", width, Limits.SmallestSide, LargestFrame, "A frame is wider than 0 and narrower than 10 m.");
-        errors.Range("frame.height", height, Limits.SmallestSide, LargestFrame, "A frame is higher than 0 and lower than 10 m.");
+        errors.Length("frame.width", width, Limits.SmallestSide, LargestFrame, "A frame is wider than 0 and narrower than 10 m.");
+        errors.Length("frame.height", height, Limits.SmallestSide, LargestFrame, "A frame is higher than 0 and lower than 10 m.");
         errors.Range("image.widthPx", widthPx, 1, MostPixels, "Give the stored width as a number of pixels, 1 to 1,000,000.");
         errors.Range("image.heightPx", heightPx, 1, MostPixels, "Give the stored height as a number of pixels, 1 to 1,000,000.");
         errors.Range("image.ppi", ppi, 1, 100_000, "Give a resolution between 1 and 100,000 ppi, or leave it out.");

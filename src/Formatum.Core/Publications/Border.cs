@@ -174,7 +174,7 @@ public sealed record Border(double Width, Colour Colour)
 
     public void Check(FieldErrors errors)
     {
-        errors.Range("look.border.width", Width, 0.001, Widest, "A border is wider than 0 and at most 720 points.");
+        errors.Length("look.border.width", Width, 0.001, Widest, "A border is wider than 0 and at most 720 points.");
         Colour.Check("look.border.colour", errors);
         Dashes?.Check(errors);
         if (Sides == Sides.None || (Sides & ~Sides.All) != 0)
@@ -182,8 +182,8 @@ public sealed record Border(double Width, Colour Colour)
         if (Third is not null && Second is null) errors.Add("look.border.third", "A third line comes after a second. Give the second its width first.");
         foreach (var (name, line) in new[] { ("second", Second), ("third", Third) })
         {
-            errors.Range($"look.border.{name}.width", line?.Width, 0.001, Widest, "A line is wider than 0 and at most 720 points.");
-            errors.Range($"look.border.{name}.gap", line?.Gap, 0, Longest, "A gap is from 0 to 720 points.");
+            errors.Length($"look.border.{name}.width", line?.Width, 0.001, Widest, "A line is wider than 0 and at most 720 points.");
+            errors.Length($"look.border.{name}.gap", line?.Gap, 0, Longest, "A gap is from 0 to 720 points.");
             line?.Colour?.Check($"look.border.{name}.colour", errors);
         }
     }

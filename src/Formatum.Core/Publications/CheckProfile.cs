@@ -135,10 +135,10 @@ public sealed record CheckProfile : Part
         errors.Range("wantedPpi", WantedPpi, 1, 10_000, "Give a resolution between 1 and 10,000 ppi; 300 is usual for print.");
         if (LeastPpi > WantedPpi) errors.Add("leastPpi", "The least resolution lies above the wanted one. Make it lower.");
         errors.Range("mostInk", MostInk, 100, 400, "Ink comes from 100 to 400 %; 300 to 330 % are usual for coated paper.");
-        errors.Range("bleed", Bleed, 0, Setup.LargestBleed, "Bleed lies between 0 and 100 mm; printers usually ask for 3 mm.");
-        errors.Range("safeDistance", SafeDistance, 0, Setup.LargestBleed, "A safe distance lies between 0 and 100 mm; 3 to 5 mm are usual.");
-        errors.Range("thinnestLine", ThinnestLine, 0, 72, "The thinnest line lies between 0 and 72 pt; 0.25 pt is usual.");
-        errors.Range("smallestType", SmallestType, 0, 72, "The smallest type lies between 0 and 72 pt; 5 to 7 pt are usual.");
+        errors.Length("bleed", Bleed, 0, Setup.LargestBleed, "Bleed lies between 0 and 100 mm; printers usually ask for 3 mm.");
+        errors.Length("safeDistance", SafeDistance, 0, Setup.LargestBleed, "A safe distance lies between 0 and 100 mm; 3 to 5 mm are usual.");
+        errors.Length("thinnestLine", ThinnestLine, 0, 72, "The thinnest line lies between 0 and 72 pt; 0.25 pt is usual.");
+        errors.Length("smallestType", SmallestType, 0, 72, "The smallest type lies between 0 and 72 pt; 5 to 7 pt are usual.");
     }
 
     public bool Equals(CheckProfile? other) => other is not null && Id == other.Id && Name == other.Name && Kinds.AsSpan().SequenceEqual(other.Kinds.AsSpan())

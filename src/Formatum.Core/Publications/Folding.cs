@@ -77,6 +77,6 @@ public sealed record Folding
         errors.Choice("folding.kind", Kind);
         if (IsCounted && Panels is < LeastPanels or > MostPanels)
             errors.Add("folding.panels", $"{Panels} panels cannot be folded. Give a number from {LeastPanels} to {MostPanels}.");
-        errors.Range("folding.narrower", Narrower, 0, MostNarrower, "A panel that folds in is narrower by 0 to 20 mm; 1 to 3 mm is usual.");
+        errors.Length("folding.narrower", Narrower, 0, MostNarrower, "A panel that folds in is narrower by 0 to 20 mm; 1 to 3 mm is usual.");
     }
 }

@@ -52,10 +52,10 @@ public sealed record Imposition
         errors.Choice("imposition.kind", Kind);
         errors.Range("imposition.across", Across, 1, MostAcross, "From 1 to 20 pages lie side by side.");
         errors.Range("imposition.down", Down, 1, MostAcross, "From 1 to 20 pages lie one above the other.");
-        errors.Range("imposition.gutter", Gutter, 0, WidestGutter, "Between pages lie 0 to 100 mm.");
-        errors.Range("imposition.creep", Creep, 0, MostCreep, "Creep is from 0 to 30 mm; a tenth of a millimetre for each sheet is usual.");
+        errors.Length("imposition.gutter", Gutter, 0, WidestGutter, "Between pages lie 0 to 100 mm.");
+        errors.Length("imposition.creep", Creep, 0, MostCreep, "Creep is from 0 to 30 mm; a tenth of a millimetre for each sheet is usual.");
         foreach (double side in new[] { SheetWidth, SheetHeight })
-            errors.Range("imposition.sheet", side, 0, Setup.LargestSide, "A sheet is at most 200 inches long and wide: the most a PDF page can have.");
+            errors.Length("imposition.sheet", side, 0, Setup.LargestSide, "A sheet is at most 200 inches long and wide: the most a PDF page can have.");
         if (SheetWidth > 0 != SheetHeight > 0) errors.Add("imposition.sheet", "A sheet has a width and a height. Give both, or neither.");
     }
 }

@@ -25,9 +25,9 @@ public sealed record Shadow(double Across, double Down, double Blur, Colour Colo
 
     public void Check(string field, FieldErrors errors)
     {
-        errors.Range($"{field}.across", Across, -Farthest, Farthest, "A shadow falls 720 points away at most.");
-        errors.Range($"{field}.down", Down, -Farthest, Farthest, "A shadow falls 720 points away at most.");
-        errors.Range($"{field}.blur", Blur, 0, Farthest, "Blur is from 0 to 720 points.");
+        errors.Length($"{field}.across", Across, -Farthest, Farthest, "A shadow falls 720 points away at most.");
+        errors.Length($"{field}.down", Down, -Farthest, Farthest, "A shadow falls 720 points away at most.");
+        errors.Length($"{field}.blur", Blur, 0, Farthest, "Blur is from 0 to 720 points.");
         Colour.Check($"{field}.colour", errors);
         errors.Range($"{field}.strength", Strength, 0, 1, "Strength is from 0 to 1, or 0 to 100 %.");
     }
@@ -100,14 +100,14 @@ public sealed record Look
     {
         Border?.Check(errors);
         foreach (double radius in Corners?.Radii() ?? [])
-            errors.Range("look.corners.radius", radius, 0, Corners.Largest, $"A radius is from 0 to {Corners.Largest} points.");
+            errors.Length("look.corners.radius", radius, 0, Corners.Largest, $"A radius is from 0 to {Corners.Largest} points.");
         Background?.Check("look.background", errors);
         foreach (var (name, opacity) in new[] { ("opacity", Opacity), ("pictureOpacity", PictureOpacity), ("backgroundOpacity", BackgroundOpacity) })
             errors.Range($"look.{name}", opacity, 0, 1, "Opacity is from 0 to 1, or 0 to 100 %.");
         errors.Choice("look.blend", Blend);
         Shadow?.Check("look.shadow", errors);
         InnerShadow?.Check("look.innerShadow", errors);
-        errors.Range("look.softEdge", SoftEdge, 0, WidestEdge, "A soft edge is from 0 to 360 points wide.");
+        errors.Length("look.softEdge", SoftEdge, 0, WidestEdge, "A soft edge is from 0 to 360 points wide.");
         Treatment?.Check(errors);
         Wrap.Check(errors);
     }

@@ -33,5 +33,5 @@ public sealed record PrintMarks
 
     public bool Any => Crop || Registration || Bars || Information || Fold;
 
-    public void Check(FieldErrors errors) => errors.Range("marks.offset", Offset, 0, Farthest, "Marks begin from 0 to 50 mm from the trim.");
+    public void Check(FieldErrors errors) => errors.Length("marks.offset", Offset, 0, Farthest, "Marks begin from 0 to 50 mm from the trim.");
 }

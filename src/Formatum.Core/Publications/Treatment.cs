@@ -193,7 +193,7 @@ public sealed record Treatment
         errors.Range("look.treatment.sharpen.amount", Sharpen?.Amount, 0, Sharpening.LargestAmount, "Sharpening is from 0 to 5, or 0 to 500 %.");
         errors.Range("look.treatment.sharpen.radius", Sharpen?.Radius, Sharpening.SmallestRadius, Sharpening.LargestRadius,
             "The radius of sharpening is from 0.05 to 36 points.");
-        errors.Range("look.treatment.blur", Blur, 0, LargestBlur, "Blur is from 0 to 144 points.");
+        errors.Length("look.treatment.blur", Blur, 0, LargestBlur, "Blur is from 0 to 144 points.");
         if (Grey is { } mix)
         {
             foreach (var (name, weight) in new (string, double?)[] { ("red", mix.Red), ("green", mix.Green), ("blue", mix.Blue), ("yellow", mix.Yellow),

@@ -39,7 +39,7 @@ public sealed record TabStops(ImmutableArray<TabStop> Stops)
         else foreach (var stop in Stops)
         {
             errors.Choice(field, stop.Alignment);
-            errors.Range(field, stop.At, 0.1, 5000, "A tab stop lies from 0.1 to 5000 points from the left edge of the column.");
+            errors.Length(field, stop.At, 0.1, 5000, "A tab stop lies from 0.1 to 5000 points from the left edge of the column.");
             if (stop.Leader is null || stop.Leader.Length > TabStop.LongestLeader || stop.Leader.Any(char.IsControl))
                 errors.Add(field, $"A leader has up to {TabStop.LongestLeader} characters, such as \".\".");
         }

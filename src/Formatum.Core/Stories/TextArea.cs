@@ -40,8 +40,8 @@ public sealed record TextArea
     {
         errors.Choice("columns.vertical", Vertical);
         errors.Range("columns.count", Columns, 1, MostColumns, $"A text frame has 1 to {MostColumns} columns.");
-        errors.Range("columns.gutter", Gutter, 0, Farthest, "The gutter between columns is 0 or more.");
+        errors.Length("columns.gutter", Gutter, 0, Farthest, "The gutter between columns is 0 or more.");
         foreach (var (name, value) in new[] { ("top", Inset.Top), ("right", Inset.Right), ("bottom", Inset.Bottom), ("left", Inset.Left) })
-            errors.Range($"columns.inset.{name}", value, 0, Farthest, "Text keeps 0 or more from the edges of its frame.");
+            errors.Length($"columns.inset.{name}", value, 0, Farthest, "Text keeps 0 or more from the edges of its frame.");
     }
 }

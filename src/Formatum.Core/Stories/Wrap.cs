@@ -44,6 +44,6 @@ public sealed record Wrap
         errors.Choice("wrap.around", Around);
         errors.Choice("wrap.sides", Sides);
         foreach (var (name, value) in new[] { ("top", Distance.Top), ("right", Distance.Right), ("bottom", Distance.Bottom), ("left", Distance.Left) })
-            errors.Range($"wrap.distance.{name}", value, 0, Farthest, "Text keeps 0 or more away from a frame.");
+            errors.Length($"wrap.distance.{name}", value, 0, Farthest, "Text keeps 0 or more away from a frame.");
     }
 }

@@ -93,11 +93,15 @@ public sealed record RecipeBody
             Id = 0,
             Name = Name ?? throw new EditRefused("name", "A recipe needs a name."),
             Kind = Kind ?? throw new EditRefused("kind", "A recipe says what it makes: print, screen, pictures, book or bundle."),
+            Bleed = Kind == OutputKind.Print,
         };
+        var kind = Kind ?? basis.Kind;
+        if (Convert == true && kind != OutputKind.Print)
+            throw new EditRefused("convert", "Only a file for print turns colours of light into inks. Leave it out, or take the kind print.");
         return basis with
         {
             Name = Name ?? basis.Name,
-            Kind = Kind ?? basis.Kind,
+            Kind = kind,
             Pages = Pages ?? basis.Pages,
             Spreads = Spreads ?? basis.Spreads,
             OneFileEach = OneFileEach ?? basis.OneFileEach,
@@ -105,7 +109,7 @@ public sealed record RecipeBody
             Marks = Marks?.Over(basis.Marks) ?? basis.Marks,
             Imposition = Imposition?.Over(basis.Imposition) ?? basis.Imposition,
             Proof = Proof ?? basis.Proof,
-            Convert = Convert ?? basis.Convert,
+            Convert = kind == OutputKind.Print && (Convert ?? basis.Convert),
             MostPpi = MostPpi is null ? basis.MostPpi : MostPpi == 0 ? null : MostPpi,
             Quality = Quality is null ? basis.Quality : Quality == 0 ? null : Quality,
             File = File ?? basis.File,
@@ -128,6 +132,6 @@ public sealed record RecipeAnswer(string Name, OutputKind Kind, string Pages, bo
     bool Convert, double MostPpi, int Quality, PictureFileKind File, double Ppi, string FilePattern, string Profile)
 {
     public static RecipeAnswer Of(Recipe r) => new(r.Name, r.Kind, r.Pages, r.Spreads, r.OneFileEach, r.Bleed, MarksAnswer.Of(r.Marks),
-        ImpositionAnswer.Of(r.Imposition), r.Proof, r.Convert,
+        ImpositionAnswer.Of(r.Imposition), r.Proof, r.Convert && r.Kind == OutputKind.Print,
         r.MostPpi ?? 0, r.Quality ?? 0, r.File, r.Ppi, r.FilePattern, r.Profile ?? "");
 }

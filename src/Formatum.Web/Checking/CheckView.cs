@@ -67,6 +67,9 @@ public sealed record CheckView(Standing Standing, PublicationFindings Findings, 
 
     private ImmutableArray<Finding>? _listed;
 
+    /// <summary>On so many pages the ink is not measured yet, so that more may be found.</summary>
+    public int InkNotMeasured { get; init; }
+
     public Publication Publication => Standing.Publication;
 
     /// <summary>All that the query asks for, in the order they are stepped through.</summary>

@@ -26,7 +26,8 @@ public sealed class CheckModel(PublicationStore store, Checker checker, Mender m
     private async Task<CheckView> ViewAsync(int id, CheckQuery query)
     {
         var standing = await store.OpenAsync(id);
-        return new(standing, await checker.OfAsync(standing), query);
+        var findings = await checker.OfAsync(standing);
+        return new(standing, findings, query) { InkNotMeasured = checker.WithoutInk(findings).Count };
     }
 
     /// <summary>How many findings count.</summary>

@@ -139,7 +139,7 @@ internal static class TypedGap
     {
         var errors = new FieldErrors();
         double gap = ground.Length("gap", text, errors) ?? 0;
-        errors.Range("gap", gap, 0, Setup.LargestSide, "A gap is 0 or wider.");
+        errors.Length("gap", gap, 0, Setup.LargestSide, "A gap is 0 or wider.");
         errors.ThrowIfAny();
         return gap;
     }

@@ -4,7 +4,7 @@ import { cancelDrag } from './drag.js';
 import { canShape, changePoint, nudgePoint, shape, takeNext } from './tools/shape.js';
 import { canvas, frameElement, frameElements, idOf } from './parts.js';
 import { choose, edit, hasChoice, isBusy, isTurning, lookedLast, settled, turnBy } from './edits.js';
-import { chooseNarrower, goInto, nudge } from './selection.js';
+import { chooseNarrower, duplicate, goInto, nudge } from './selection.js';
 import { closeFree, isDrawingFree } from './tools/free.js';
 import { changeSides, drawHere, giveUpText, isTextComing, takeTool } from './tools/draw.js';
 import { hasHand, hasTray, stepHand, takeUp, toggleHand } from './tools/tray.js';
@@ -88,7 +88,7 @@ const table = [
       words: 'Nudge; with Shift, ten times', when: event => chosen() && !away(event), run: byArrow(nudge) },
   { show: 'Shift, Alt, Ctrl', group: 'Arranging', words: 'While moving: straight; a copy; without snapping' },
   { show: 'Shift, Alt, Ctrl', group: 'Arranging', words: 'While sizing: the ratio kept; from the middle; the picture scaled too' },
-  { keys: ['ctrl+d'], group: 'Arranging', words: 'Duplicate', when: chosen, run: () => edit({ do: 'repeat', columns: 2, rows: 1, byX: '12pt', byY: '12pt' }) },
+  { keys: ['ctrl+d'], group: 'Arranging', words: 'Duplicate', when: chosen, run: duplicate },
   { keys: ['ctrl+g', 'ctrl+shift+g'], show: 'Ctrl G', group: 'Arranging', words: 'Group; with Shift, ungroup', when: chosen,
       run: event => edit({ do: event.shiftKey ? 'ungroup' : 'group' }) },
   { keys: ['PageUp', 'shift+PageUp'], show: 'Page\u00a0up', group: 'Arranging', words: 'Forward; with Shift, to the front', when: chosen,

@@ -1,7 +1,7 @@
 // The menu at the right button, or by keys: what can be done with what lies there. It does what buttons and keys do, and names the keys.
 import { canvas, frameElement, idOf, inspector } from './parts.js';
 import { choose, edit, settled } from './edits.js';
-import { goInto } from './selection.js';
+import { duplicate, goInto } from './selection.js';
 import { state } from './state.js';
 
 const card = document.getElementById('menu-card');
@@ -44,7 +44,7 @@ const groups = [
     { words: 'To back', keys: 'Shift Page down', when: any, run: () => edit({ do: 'stack', stack: 'Back' }) },
   ],
   [
-    { words: 'Duplicate', keys: 'Ctrl D', when: any, run: () => edit({ do: 'repeat', columns: 2, rows: 1, byX: '12pt', byY: '12pt' }) },
+    { words: 'Duplicate', keys: 'Ctrl D', when: any, run: duplicate },
     { words: 'Group', keys: 'Ctrl G', when: () => state.selection.length > 1, run: () => edit({ do: 'group' }) },
     { words: 'Ungroup', keys: 'Ctrl Shift G', when: some('[data-group]'), run: () => edit({ do: 'ungroup' }) },
     { words: 'Lock', when: () => any() && !some('.frame-locked')(), run: () => edit({ do: 'lock' }) },

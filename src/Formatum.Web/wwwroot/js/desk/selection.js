@@ -136,4 +136,7 @@ export function goInto(frame, pointer = null) {
   else if (!frame.classList.contains('frame-empty')) choose([idOf(frame)], { inside: true });
 }
 
+// Beside what is chosen, a little lower.
+export const duplicate = () => edit({ do: 'repeat', columns: 2, rows: 1, byX: '12pt', byY: '12pt' });
+
 export const nudge = (x, y) => edit({ do: 'nudge', stepsX: x, stepsY: y });

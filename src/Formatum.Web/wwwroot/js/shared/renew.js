@@ -30,7 +30,9 @@ function place(piece) {
   else renewChildren(there, piece);
 }
 
-const isAlike = (one, other) => one.nodeName === other.nodeName && one.id === other.id && one.type === other.type;
+// A button that does something else is another: the keys may be on it.
+const isSameButton = (one, other) => one.nodeName !== 'BUTTON' || JSON.stringify(one.dataset) === JSON.stringify(other.dataset);
+const isAlike = (one, other) => one.nodeName === other.nodeName && one.id === other.id && one.type === other.type && isSameButton(one, other);
 
 function renew(shown, wanted) {
   if (shown.isEqualNode(wanted)) return;
