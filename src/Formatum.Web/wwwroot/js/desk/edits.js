@@ -59,7 +59,7 @@ async function recover(error) {
 }
 
 // Asks as often as it takes while nobody answers. What is asked again bears the same name, and is done once.
-async function surely(asking) {
+export async function surely(asking) {
   for (; ;) {
     try {
       const answer = await asking();

@@ -14,14 +14,15 @@ import { open, writing } from './opened.js';
 import { send } from './storing.js';
 import { state } from '../state.js';
 import { tell } from '../../shared/notices.js';
-import { edit, turnTo } from '../edits.js';
+import { edit, surely, turnTo } from '../edits.js';
 
 // Opens a frame's text, the caret at its end or at a place in it, or where a pointer is. Keys may be held for it already.
 export async function write(id, { place = null, pointer = null, held = hold() } = {}) {
   held.opens = true;
   await leave();
   // Shown by an answer that is still to come, the text is not what was seen: the revision is that of the text itself.
-  const answer = frameElement(id) && await ask('GET', `${address}?handler=Writing&frames=${id}`).catch(problem => tell(problem.message) && null);
+  const answer = frameElement(id)
+    && await surely(() => ask('GET', `${address}?handler=Writing&frames=${id}`)).catch(problem => tell(problem.message) && null);
   const typed = release(held), { isClosed } = held;
   // Another spread may have come meanwhile.
   if (!answer || !frameElement(id)) {
