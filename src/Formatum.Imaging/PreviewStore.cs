@@ -55,19 +55,26 @@ public sealed class PreviewStore(string folder)
         if (InksOf(contentHash) is not { } inks) return Find(contentHash, size);
         string kind = $"-{press.ContentHash[..16]}";
         if (Find(contentHash, size, kind) is { } known) return known;
+        if (ReadInks(inks, size) is not { } read) return Find(contentHash, size);
+        using var own = read;
+        using var shown = InkPictures.OnScreen(own, press.Source);
+        string made = PathOf(contentHash, $"{size}{kind}{(shown.HasAlpha() ? ".png" : ".jpg")}");
+        Save(shown, made);
+        return made;
+    }
+
+    /// <summary>A picture's kept inks; null where they are damaged. They are made anew with the next look at it.</summary>
+    private static Image? ReadInks(string inks, int size)
+    {
         try
         {
-            using var own = InkPictures.Reduced(inks, inks.EndsWith(InkEndings[0], StringComparison.Ordinal) ? "jpeg" : "tiff", size, size);
-            using var shown = InkPictures.OnScreen(own, press.Source);
-            string made = PathOf(contentHash, $"{size}{kind}{(shown.HasAlpha() ? ".png" : ".jpg")}");
-            Save(shown, made);
-            return made;
+            using var lazy = InkPictures.Reduced(inks, inks.EndsWith(InkEndings[0], StringComparison.Ordinal) ? "jpeg" : "tiff", size, size);
+            return lazy.CopyMemory();
         }
         catch (VipsException)
         {
-            // Damaged, they are made anew with the next look at the picture; until then it shows as on the general press.
             File.Delete(inks);
-            return Find(contentHash, size);
+            return null;
         }
     }
 

@@ -115,6 +115,22 @@ public sealed class ColourTests : IDisposable
         _shop.Previews.Find(bare, 240, press).ShouldBeNull();
     }
 
+    /// <summary>Until they are, the picture shows as the general press prints it.</summary>
+    [Fact]
+    public void Kept_inks_that_are_damaged_are_made_anew()
+    {
+        File.WriteAllBytes(_shop.Folder["press.icc"], Image.ProfileLoad("cmyk"));
+        var press = ColourProfile.ReadPress(_shop.Folder["press.icc"]);
+        var image = Made("bare.jpg", "cmyk", tagged: false);
+        string inks = Directory.EnumerateFiles(_shop.Folder[""], image.ContentHash + "-inks*", SearchOption.AllDirectories).Single();
+        File.WriteAllText(inks, "No picture any more.");
+        string general = _shop.Previews.Find(image, 240, null)!;
+        _shop.Previews.Find(image, 240, press).ShouldBe(general);
+        _shop.Previews.HasInks(image.ContentHash).ShouldBeFalse();
+        _shop.Previews.Make(image);
+        _shop.Previews.Find(image, 240, press).ShouldNotBe(general);
+    }
+
     /// <summary>A picture in inks that lies on its side, is transparent, or has 16 bits: upright, with its transparency, on every press.</summary>
     [Fact]
     public void Pictures_in_inks_of_any_kind_are_shown()

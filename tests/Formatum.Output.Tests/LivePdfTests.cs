@@ -101,8 +101,8 @@ public sealed class LivePdfTests : IDisposable
     {
         string words = string.Join(' ', Enumerable.Repeat("Visitors watch the firing of extraordinary stoneware", 8));
         var set = TextStyle.Usual with { Hyphenate = true, Size = 12 };
-        var p = Workshop.Do(Publication.Create(Workshop.A4(), 1), new MakeFrame { Page = 1, Box = new(50, 50, 190, 700), Text = new([new Paragraph(words,
-            set)]) });
+        var frame = new MakeFrame { Page = 1, Box = new(50, 50, 190, 700), Text = new([new Paragraph(words, set)]) };
+        var p = Workshop.Do(Publication.Create(Workshop.A4(), 1), frame);
         string path = _shop.Folder["words.pdf"];
         PdfWriter.Write(p, new(_shop.Previews), new() { Live = true, Bleed = false }, path);
         var lines = Core.Composing.Composer.Compose(p, Spread.At(p, 0), Typefaces.All).Items.Single().Text!.Lines;

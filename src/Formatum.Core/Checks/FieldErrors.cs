@@ -22,19 +22,14 @@ public sealed class FieldErrors
     /// <summary>Adds an error where a value is not a number or lies outside the range; an open (null) value passes.</summary>
     public void Range(string field, double? value, double least, double most, string remedy) => Range(field, value, least, most, remedy, Figure);
 
-    /// <summary>The same of a length in points: told in millimetres and in points, for it may have been typed in either.</summary>
-    public void Length(string field, double? value, double least, double most, string remedy) =>
-        Range(field, value, least, most, remedy, v => $"{Figure(v / PointsPerMillimetre)} mm ({Figure(v)} pt)");
-
-    private void Range(string field, double? value, double least, double most, string remedy, Func<double, string> shown)
+    /// <summary>The same, of a value that is told in its own way.</summary>
+    public void Range(string field, double? value, double least, double most, string remedy, Func<double, string> shown)
     {
         if (value is not { } v || (v >= least && v <= most)) return;
         Add(field, double.IsNaN(v) ? $"This is not a number. {remedy}" : $"{shown(v)} is out of range. {remedy}");
     }
 
-    private const double PointsPerMillimetre = 72 / 25.4;
-
-    private static string Figure(double value) => value.ToString("0.###", CultureInfo.InvariantCulture);
+    internal static string Figure(double value) => value.ToString("0.###", CultureInfo.InvariantCulture);
 
     /// <summary>Adds an error where a choice is none of those there are.</summary>
     public void Choice(string field, Enum choice)

@@ -1,5 +1,6 @@
 using Formatum.Core.Checks;
 using Formatum.Core.Fitting;
+using Formatum.Core.Geometry;
 using Formatum.Core.Publications;
 
 namespace Formatum.Core.Edits;

@@ -1,5 +1,6 @@
 using Formatum.Core.Checks;
 using Formatum.Core.Colours;
+using Formatum.Core.Geometry;
 
 namespace Formatum.Core.Publications;
 

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Formatum.Core.Checks;
+using Formatum.Core.Geometry;
 
 namespace Formatum.Core.Stories;
 
