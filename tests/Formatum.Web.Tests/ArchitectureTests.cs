@@ -40,8 +40,8 @@ public class ArchitectureTests
     {
         ["Formatum.Core"] = new()
         {
-            ["Geometry"] = [],
             ["Checks"] = [],
+            ["Geometry"] = ["Checks"],
             ["Colours"] = ["Checks"],
             ["Settings"] = ["Checks", "Geometry"],
             ["Fitting"] = ["Checks", "Geometry", "Settings"],
