@@ -97,6 +97,11 @@ internal static class LineBench
     private static void Print(string what, double[] times)
     {
         Array.Sort(times);
+        if (times.Length == 0)
+        {
+            Console.WriteLine($"{what}: none was shown");
+            return;
+        }
         Console.WriteLine(string.Create(CultureInfo.InvariantCulture,
             $"{what}: half within {times[times.Length / 2]:0.0} ms, 95 % within {times[times.Length * 95 / 100]:0.0} ms"));
     }
