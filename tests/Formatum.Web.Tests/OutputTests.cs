@@ -203,6 +203,24 @@ public sealed class OutputTests(Workplace place) : InBrowser(place)
     }
 
     [Fact]
+    public async Task A_page_does_not_wait_for_a_whole_book_and_books_wait_for_each_other()
+    {
+        using var server = new TestServer("--heavy", "2");
+        int id = await server.NewPublicationAsync("Queue", pages: 9, facing: false);
+        async Task<string> BegunAsync(object wish) => (await server.PostAsync($"/api/publications/{id}/outputs", wish)).GetProperty("id").GetString()!;
+        async Task<string> StateAsync(string output) =>
+            (await server.GetAsync($"/api/publications/{id}/outputs/{output}")).GetProperty("state").GetString()!;
+        object book = new { recipe = "pictures", settings = new { ppi = 1200 } };
+        string[] books = [await BegunAsync(book), await BegunAsync(book)];
+        Browser.Until(() => StateAsync(books[0]).Result == "making" || StateAsync(books[1]).Result == "making", "a book is under way");
+        string page = await BegunAsync(new { recipe = "proof", pages = "1" });
+        Browser.Until(() => StateAsync(page).Result == "done", "the page is made");
+        string[] states = [await StateAsync(books[0]), await StateAsync(books[1])];
+        states.Order().ShouldBe(["making", "waiting"]);
+        foreach (string output in books) await server.Client.DeleteAsync($"/api/publications/{id}/outputs/{output}");
+    }
+
+    [Fact]
     public async Task What_cannot_be_made_is_told_and_others_go_on()
     {
         int id = await Server.NewPublicationAsync("Half way", pages: 2);
