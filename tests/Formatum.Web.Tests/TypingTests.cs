@@ -57,6 +57,25 @@ public sealed class TypingTests(Workplace place) : InBrowser(place)
         .Any(t => t.GetDomProperty("textContent")!.Contains(words, StringComparison.Ordinal)), $"{words} is shown");
 
     [Fact]
+    public async Task A_paragraph_of_40_kB_is_typed_into_over_one_and_the_same_line()
+    {
+        string trees = string.Concat(Enumerable.Repeat("клён ", 4_500));
+        var (id, story, _) = await BeginAsync(trees);
+        OpenDesk(id);
+        Browser.Run<object>("window.opened = 0; window.WebSocket = class extends WebSocket { constructor(...to) { super(...to); window.opened++; } };");
+        Open();
+        Actions().KeyDown(Keys.Control).SendKeys(Keys.Home).KeyUp(Keys.Control).Perform();
+        foreach (string word in (string[])["Maple ", "Alder ", "Rowan "])
+        {
+            Press(word);
+            Shown(word.Trim());
+        }
+        Close();
+        TextOf(id, story).ShouldBe("Maple Alder Rowan " + trees);
+        Browser.Run<long>("return window.opened").ShouldBeLessThanOrEqualTo(1);
+    }
+
+    [Fact]
     public async Task The_caret_goes_where_a_pointer_or_a_key_says_in_any_column_and_what_is_typed_stands_there()
     {
         var (id, story, frame) = await BeginAsync(Words(60));
